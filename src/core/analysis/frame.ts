@@ -1,0 +1,57 @@
+/**
+ * The frame: the piece (or the hidden core) that is kept still, so that states are counted once
+ * whatever the hold. Along an axis with an odd number of layers it lies in the middle, along an even
+ * one at the outer end to the left, at the bottom, at the back: the core of a 3x3x3, one corner of a
+ * 2x2x2, an equatorial corner piece of a 4x5x4. A turn of a layer through it is replaced by the
+ * other layers of that axis turned the other way, and the whole puzzle with them.
+ */
+import { isWhole } from '../puzzle/box'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { INVERSE, type Vector } from '../rotation'
+import { rotateState, type State } from '../state'
+
+export interface Frame {
+  /** The frame piece, or undefined if it is the hidden core. */
+  readonly piece: number | undefined
+  /** Turns of single layers that leave the frame alone: they generate everything up to hold. */
+  readonly turns: readonly Turn[]
+}
+
+const frames = new WeakMap<Puzzle, Frame>()
+
+export function frameOf(puzzle: Puzzle): Frame {
+  const known = frames.get(puzzle)
+  if (known) return known
+  const cell = puzzle.definition.mechanism.size.map((n) => (n % 2 === 1 ? 0 : -(n - 1) / 2))
+  const found = puzzle.pieces.findIndex(({ cells }) =>
+    cells.some((each) => each.every((c, i) => c === cell[i])),
+  )
+  const seen = new Set<string>()
+  const grips = puzzle.grips.map((grip) => {
+    if (isWhole(grip) || grip.name.includes('-')) return false
+    const height = dot(grip.axis, cell as unknown as Vector)
+    const holdsFrame =
+      (grip.from === null || grip.from <= height) && (grip.to === null || height < grip.to)
+    // The same slab seen from the other side (M and 2R, 2R and L) is one generator.
+    const middle = puzzle.pieces
+      .map((_, p) => puzzle.carry[puzzle.grips.indexOf(grip)][24 * p])
+      .join('')
+    const fresh = !seen.has(middle)
+    if (!holdsFrame) seen.add(middle)
+    return !holdsFrame && fresh
+  })
+  const frame = {
+    piece: found < 0 ? undefined : found,
+    turns: puzzle.turns.filter((turn) => grips[turn.grip]),
+  }
+  frames.set(puzzle, frame)
+  return frame
+}
+
+const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+
+/** The same state held so that the frame piece is home (unchanged where the core is the frame). */
+export function inFrame(puzzle: Puzzle, state: State): State {
+  const { piece } = frameOf(puzzle)
+  return piece === undefined ? state : rotateState(state, INVERSE[state[piece]])
+}

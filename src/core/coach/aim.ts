@@ -1,0 +1,52 @@
+/** What a step is for: facts from which its words are made. Pieces and places are indices. */
+export type Aim =
+  /** Take the hold in which the first pieces count as home. */
+  | { readonly kind: 'start'; readonly piece: number; readonly already: readonly number[] }
+  | {
+      readonly kind: 'insert'
+      readonly piece: number
+      /** Home, or anywhere in the layer with the layer's colour outward. */
+      readonly must: 'home' | 'faced'
+      /** Repeats of the trigger; 0 where plain turns are used. */
+      readonly runs: number
+      readonly trigger: readonly string[]
+      /** The last turn of the last run is left out: it concerns the other layer only. */
+      readonly lastDropped: boolean
+      readonly others: readonly OtherPiece[]
+    }
+  /** A piece of the layer sits in a wrong slot: get it out. */
+  | { readonly kind: 'takeOut'; readonly piece: number; readonly trigger: readonly string[] }
+  | {
+      readonly kind: 'count'
+      /** Placed pieces for no, one, two and three quarter turns of the last layer. */
+      readonly counts: readonly number[]
+      readonly action: 'align' | 'cycle' | 'cycleAnyway'
+      readonly runs: number
+      readonly cycle: readonly string[]
+      /** The placed piece that is held still. */
+      readonly piece?: number
+    }
+  | {
+      readonly kind: 'twist'
+      readonly piece: number
+      readonly trigger: readonly string[]
+      readonly runs: number
+      readonly runsBefore: number
+      readonly runsTotal: number
+      readonly left: number
+    }
+  /** Only a turn of the last layer is missing. */
+  | { readonly kind: 'align' }
+  | {
+      readonly kind: 'case'
+      readonly caseIndex: number
+      readonly caseCount: number
+      readonly reading: 'directions' | 'bars'
+      readonly algorithm: readonly string[]
+    }
+  | { readonly kind: 'optimal'; readonly quarters: number }
+
+export interface OtherPiece {
+  readonly piece: number
+  readonly turns: number
+}

@@ -1,0 +1,436 @@
+/** Puts a planned step into words: look for, hold, check, hints. Every fact is read off the states. */
+import type { Scheme } from '../puzzle/colours'
+import {
+  DIRECTIONS,
+  directionOfLetter,
+  opposite,
+  turnDirection,
+  type Direction,
+} from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import type { Rotation } from '../rotation'
+import type { Stage } from '../schools/school'
+import { placeOf, type State } from '../state'
+import type { Aim } from './aim'
+import { bars, directions, type Reading } from './reading'
+import { piecesOfSide, sideOf } from './goal'
+import type { RouteStep } from './route'
+import {
+  capital,
+  colourOf,
+  heldWords,
+  inWords,
+  listed,
+  lookWords,
+  pieceColours,
+  pieceWords,
+  placeWords,
+  plural,
+  sideAt,
+  sidesShown,
+  times,
+  whereIs,
+} from './words'
+import { after, held, type PlannedStep } from './workpiece'
+
+export interface StepToExplain {
+  readonly puzzle: Puzzle
+  readonly stage: Stage
+  readonly scheme: Scheme
+  readonly base: Direction
+  readonly steps: readonly PlannedStep[]
+  readonly nth: number
+  readonly id: string
+}
+
+interface Scene extends StepToExplain {
+  readonly step: PlannedStep
+  /** As the puzzle is held when the card is read. */
+  readonly before: State
+  /** After the leading turns of the whole puzzle. */
+  readonly state: State
+  readonly frame: Rotation
+  /** After the last turn. */
+  readonly end: State
+  readonly endFrame: Rotation
+}
+
+type Words = Pick<RouteStep, 'lookFor' | 'check' | 'hints' | 'note'> &
+  Partial<
+    Pick<RouteStep, 'hold' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'>
+  >
+
+export function explainStep(given: StepToExplain): RouteStep {
+  const { puzzle, steps, nth, id } = given
+  const step = steps[nth]
+  const turns = step.turns.map(({ turn }) => turn)
+  const leading = step.turns.findIndex(({ role }) => role !== 'hold')
+  const opening = turns.slice(0, leading < 0 ? turns.length : leading)
+  const opened = after(puzzle, step.before, step.frame, opening)
+  const ended = after(puzzle, step.before, step.frame, turns)
+  const scene: Scene = {
+    ...given,
+    step,
+    before: step.before,
+    state: opened.state,
+    frame: opened.frame,
+    end: ended.state,
+    endFrame: ended.frame,
+  }
+  const words = wordsFor(scene)
+  return {
+    id,
+    kind: step.aim.kind,
+    hold: holdWords(scene),
+    algorithm: [],
+    pieces: [],
+    places: [],
+    others: [],
+    ...words,
+    turns: step.turns.map(({ turn, role, run }) => ({
+      name: turn.name,
+      role,
+      ...(run === undefined ? {} : { run }),
+    })),
+    frame: step.frame,
+  }
+}
+
+/** `{base}` and `{last}` in a school's sentences. */
+export const fillColours = (
+  puzzle: Puzzle,
+  scheme: Scheme,
+  base: Direction,
+  text: string,
+): string =>
+  text
+    .replaceAll('{base}', colourOf(puzzle, scheme, base))
+    .replaceAll('{last}', colourOf(puzzle, scheme, opposite(base)))
+
+function wordsFor(scene: Scene): Words {
+  const { aim } = scene.step
+  switch (aim.kind) {
+    case 'start':
+      return startWords(scene, aim)
+    case 'insert':
+      return insertWords(scene, aim)
+    case 'takeOut':
+      return takeOutWords(scene, aim)
+    case 'count':
+      return countWords(scene, aim)
+    case 'twist':
+      return twistWords(scene, aim)
+    case 'align':
+      return alignWords(scene)
+    case 'case':
+      return caseWords(scene, aim)
+    case 'optimal':
+      return optimalWords(scene, aim)
+  }
+}
+
+/** Colours on named sides; where only the base layer counts, the rest is left open. */
+function holdWords({ puzzle, scheme, stage, base, frame, step }: Scene): string {
+  if (step.aim.kind === 'optimal') return 'as you hold it now'
+  const side = held(stage).base
+  const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
+  const settled = stage.goal.some(({ must }) => must === 'home') && step.aim.kind !== 'case'
+  if (!settled && stage.goal.every(({ must }) => must === 'faced'))
+    return `${first}; otherwise as you hold it now`
+  const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')
+  return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
+}
+
+const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
+
+const placeAt = ({ puzzle }: Scene, state: State, piece: number): string =>
+  placeWords(sidesShown(puzzle, piece, state[piece]))
+
+function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
+  const { puzzle, scheme, base, stage, before, state } = scene
+  const side = held(stage).base
+  const baseColour = colourOf(puzzle, scheme, base)
+  const others = aim.already.filter((p) => p !== aim.piece)
+  const piece = pieceWords(puzzle, scheme, aim.piece, base)
+  const along =
+    others.length > 0
+      ? ` It is right together with ${plural(others.length, 'other')}: ${others.map((p) => pieceColours(puzzle, scheme, p, base)).join('; ')}.`
+      : ''
+  return {
+    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}. It counts as home, and the rest is built on to it.${along}`,
+    check: `${baseColour} of that ${puzzle.pieces[aim.piece].kind} is ${heldWords(side)}, and it sits ${placeAt(scene, state, aim.piece)}.`,
+    hints: {
+      nudge: `Choose a first ${puzzle.pieces[aim.piece].kind} with ${baseColour}.`,
+      pointer: `Begin with ${piece}.`,
+    },
+    pieces: ids(puzzle, aim.already),
+    places: ids(puzzle, [placeOf(puzzle, state, aim.piece)]),
+  }
+}
+
+function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words {
+  const { puzzle, scheme, base, before, end, endFrame, state, frame } = scene
+  const piece = pieceWords(puzzle, scheme, aim.piece, base)
+  const target = placeAt(scene, end, aim.piece)
+  const kind = puzzle.pieces[aim.piece].kind
+  const note = aim.runs > 0 ? triggerNote(scene, aim) : undefined
+  return {
+    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}.`,
+    check: insertCheck(scene, aim),
+    note:
+      [note, wrongButRightColour(scene, aim, state, frame)].filter(Boolean).join(' ') || undefined,
+    hints: {
+      nudge: `Find the next ${kind} with ${colourOf(puzzle, scheme, base)}.`,
+      pointer: `${capital(piece)} goes ${target}.`,
+    },
+    algorithm: aim.trigger,
+    ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
+    pieces: ids(puzzle, [aim.piece]),
+    places: ids(puzzle, [placeOf(puzzle, end, aim.piece)]),
+    others: aim.others.map(({ piece: other, turns }) => ({
+      piece: puzzle.pieces[other].id,
+      sentence: `${capital(pieceWords(puzzle, scheme, other, base))}: ${turns} ${turns === 1 ? 'turn' : 'turns'}.`,
+    })),
+    ...(endFrame === frame ? {} : {}),
+  }
+}
+
+/** White is up, and where a neighbour is home already their side colours meet. */
+function insertCheck(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): string {
+  const { puzzle, scheme, base, stage, end, endFrame } = scene
+  const first = `${colourOf(puzzle, scheme, base)} is ${heldWords(held(stage).base)}`
+  if (aim.must === 'faced')
+    return `${first} on ${plural(facedCount(scene), puzzle.pieces[aim.piece].kind)}; the sides do not matter.`
+  const meeting = sidesShown(puzzle, aim.piece, 0)
+    .filter((side) => side !== base)
+    .filter((side) =>
+      piecesOfSide(puzzle, base).some(
+        (p) => p !== aim.piece && end[p] === endFrame && sidesShown(puzzle, p, 0).includes(side),
+      ),
+    )
+    .map((side) => {
+      const colour = colourOf(puzzle, scheme, side)
+      return `${colour} meets ${colour} ${turnDirection(endFrame, side).at}`
+    })
+  return meeting.length > 0 ? `${first}, and ${listed(meeting)}.` : `${first}.`
+}
+
+function facedCount({ puzzle, base, stage, end }: Scene): number {
+  const side = held(stage).base
+  return piecesOfSide(puzzle, base).filter((p) => turnDirection(end[p], base) === side).length
+}
+
+function triggerNote(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): string {
+  const { puzzle, base, state, frame } = scene
+  const home = puzzle.place[24 * aim.piece + frame]
+  const inPlace = placeOf(puzzle, state, aim.piece) === home
+  const counts = inPlace ? '2 or 4 runs' : '1, 3 or 5 runs'
+  const reason = inPlace ? 'It is in its slot but twisted' : 'It comes from the other layer'
+  const drop = aim.lastDropped
+    ? ` The very last ${aim.trigger[aim.trigger.length - 1]} may be left out: it turns the ${opposite(held(scene.stage).base).adjective} layer only.`
+    : ''
+  void base
+  return `${reason}, so only ${counts} can do it: here ${aim.runs}.${drop}`
+}
+
+/** The colour is right but the piece is not: the slot's present piece deceives. */
+function wrongButRightColour(
+  { puzzle, scheme, base, stage }: Scene,
+  aim: Extract<Aim, { kind: 'insert' }>,
+  state: State,
+  frame: Rotation,
+): string | undefined {
+  if (aim.must !== 'home') return undefined
+  const slot = puzzle.place[24 * aim.piece + frame]
+  const there = state.findIndex((_, p) => placeOf(puzzle, state, p) === slot)
+  if (there === aim.piece || !sidesShown(puzzle, there, 0).includes(base)) return undefined
+  if (turnDirection(state[there], base) !== held(stage).base) return undefined
+  return `The slot shows ${colourOf(puzzle, scheme, base)} already, but with the wrong ${puzzle.pieces[there].kind}: its sides do not match.`
+}
+
+function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
+  const { puzzle, scheme, base, stage, before } = scene
+  const piece = pieceWords(puzzle, scheme, aim.piece, base)
+  const kind = puzzle.pieces[aim.piece].kind
+  const other = held(stage).last
+  return {
+    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}: in the right layer but in the wrong slot.`,
+    check: `it is in the ${other.adjective} layer now, and what was right is still right.`,
+    note: `No ${kind} with ${colourOf(puzzle, scheme, base)} is left in the other layer, so take a wrong one out.`,
+    hints: {
+      nudge: `A ${kind} of the layer sits in a wrong slot. Get it out.`,
+      pointer: `Take out ${piece}.`,
+    },
+    algorithm: aim.trigger,
+    runs: { times: 1, before: 0, total: 1 },
+    pieces: ids(puzzle, [aim.piece]),
+    places: ids(puzzle, [placeOf(puzzle, scene.state, aim.piece)]),
+  }
+}
+
+function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
+  const { puzzle, scheme, stage, base, state, end } = scene
+  const last = held(stage).last
+  const lastPieces = piecesOfSide(puzzle, sideOf('last', base))
+  const kind = puzzle.pieces[lastPieces[0]].kind
+  const counted = `Turning the ${last.adjective} layer a quarter at a time, the ${kind}s in their places number ${listed(aim.counts.map(String))}.`
+  const rule = `A ${kind} is placed if its two side colours match the ${kind} below, twisted or not.`
+  const common = {
+    algorithm: aim.action === 'align' ? [] : aim.cycle,
+    ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
+  }
+  if (aim.action === 'align')
+    return {
+      ...common,
+      lookFor: `the position in which all ${inWords(lastPieces.length)} are placed. ${rule}`,
+      check: `all ${inWords(lastPieces.length)} are placed.`,
+      note: counted,
+      hints: {
+        nudge: `Turn the ${last.adjective} layer and count the placed ${kind}s.`,
+        pointer: `Only a turn of the ${last.adjective} layer is missing.`,
+      },
+      pieces: ids(puzzle, lastPieces),
+    }
+  if (aim.action === 'cycleAnyway')
+    return {
+      ...common,
+      lookFor: `how many ${kind}s are placed in each position. ${rule}`,
+      check: 'one position now shows exactly one placed.',
+      note: `${counted} No position shows exactly one, so run the cycle once from anywhere and count again: a second pass follows.`,
+      hints: {
+        nudge: `Turn the ${last.adjective} layer and count the placed ${kind}s.`,
+        pointer:
+          'There is no position with exactly one placed. Run the cycle once from where you are.',
+      },
+      pieces: ids(puzzle, lastPieces),
+    }
+  const piece = aim.piece as number
+  const words = pieceWords(puzzle, scheme, piece, sideOf('last', base))
+  void state
+  return {
+    ...common,
+    lookFor: `the position in which exactly one ${kind} is placed: ${words}. ${rule}`,
+    check: `all ${inWords(lastPieces.length)} are placed; twists do not matter yet.`,
+    note: `${counted} Hold the placed one ${placeAt(scene, end, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
+    hints: {
+      nudge: `Turn the ${last.adjective} layer until exactly one ${kind} is placed.`,
+      pointer: `${capital(words)} is the placed one. It belongs ${placeAt(scene, end, piece)} before the cycle.`,
+    },
+    pieces: ids(puzzle, [piece]),
+    places: ids(puzzle, [placeOf(puzzle, end, piece)]),
+  }
+}
+
+function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
+  const { puzzle, scheme, base, stage, before } = scene
+  const side = sideOf('last', base)
+  const { last } = held(stage)
+  const lastColour = colourOf(puzzle, scheme, side)
+  const kind = puzzle.pieces[aim.piece].kind
+  const sum = aim.runsBefore + aim.runs
+  const left =
+    aim.left > 0
+      ? `${capital(plural(aim.left, kind))} still to twist after this.`
+      : 'This is the last one.'
+  const whole =
+    sum === aim.runsTotal
+      ? `With run ${sum} the first layer is whole again.`
+      : `Runs ${aim.runsBefore + 1} to ${sum} of ${aim.runsTotal}: the first layer looks ruined until run ${aim.runsTotal}; it all comes back.`
+  const spot = spotOf(scene)
+  return {
+    lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, side)}.`,
+    check: `${lastColour} is ${heldWords(last)} at the ${placeWords(spot)}.`,
+    note: `${whole} Always finish the four turns, and never turn the whole puzzle now. ${left}`,
+    hints: {
+      nudge: `Bring the next ${kind} whose ${lastColour} does not look ${last.toward} to the ${placeWords(spot)}.`,
+      pointer: `${capital(pieceWords(puzzle, scheme, aim.piece, side))}: repeat the trigger until its ${lastColour} looks ${last.toward}.`,
+    },
+    algorithm: aim.trigger,
+    runs: { times: aim.runs, before: aim.runsBefore, total: aim.runsTotal },
+    pieces: ids(puzzle, [aim.piece]),
+    places: ids(puzzle, [placeOf(puzzle, scene.end, aim.piece)]),
+  }
+}
+
+/** Where the twisted piece is at the end of its step: the working spot. */
+function spotOf({ puzzle, end, step }: Scene): Direction[] {
+  const { aim } = step
+  return aim.kind === 'twist' ? sidesShown(puzzle, aim.piece, end[aim.piece]) : []
+}
+
+function alignWords(scene: Scene): Words {
+  const { puzzle, stage, base } = scene
+  const { last } = held(stage)
+  return {
+    lookFor: 'whether the two layers match: only a turn is missing.',
+    check: 'every side shows one colour.',
+    hints: {
+      nudge: 'Only a turn of one layer is missing.',
+      pointer: `Turn the ${last.adjective} layer until its sides match.`,
+    },
+    pieces: ids(puzzle, piecesOfSide(puzzle, sideOf('last', base))),
+  }
+}
+
+function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
+  const { puzzle, scheme, stage, base } = scene
+  const lastColour = colourOf(puzzle, scheme, sideOf('last', base))
+  const reading = readingOf(scene, aim)
+  const isDirections = aim.reading === 'directions'
+  return {
+    lookFor: isDirections
+      ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${reading.summary}.`
+      : `bars, two equal side colours side by side in one layer: ${reading.summary}.`,
+    hold: `${holdWords(scene)}. Then ${reading.detail}.`,
+    check: isDirections
+      ? `the whole ${held(stage).last.adjective} face is ${lastColour}.`
+      : 'all sides match, if need be after a turn of one layer.',
+    hints: {
+      nudge: isDirections
+        ? `Look at the directions of ${lastColour}: one of ${inWords(aim.caseCount)} cases.`
+        : `Count the bars of each layer: one of ${inWords(aim.caseCount)} cases.`,
+      pointer: `It is case ${aim.caseIndex + 1}: ${reading.summary}.`,
+    },
+    note: `Case ${aim.caseIndex + 1} of ${aim.caseCount}. Held a quarter turn wrong, the algorithm fails.`,
+    algorithm: aim.algorithm,
+    pieces: ids(puzzle, piecesOfSide(puzzle, sideOf('last', base))),
+    caseIndex: aim.caseIndex,
+  }
+}
+
+function readingOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Reading {
+  const { puzzle, stage, base, step } = scene
+  // Read just before the algorithm, after any turn of the last layer that prepares it.
+  const leading = step.turns.slice(0, step.turns.length - aim.algorithm.length)
+  const ready = after(
+    puzzle,
+    step.before,
+    step.frame,
+    leading.map(({ turn }) => turn),
+  )
+  return aim.reading === 'directions'
+    ? directions(puzzle, ready.state, sideOf('last', base), held(stage).last)
+    : bars(puzzle, ready.state, held(stage).last)
+}
+
+function optimalWords(scene: Scene, aim: Extract<Aim, { kind: 'optimal' }>): Words {
+  const { puzzle, step } = scene
+  const count = step.turns.length
+  return {
+    lookFor: `nothing. ${capital(plural(count, 'turn'))} is the least that leads home from here (${aim.quarters} counted in quarters).`,
+    check: 'every side shows one colour.',
+    hints: {
+      nudge: `It is ${plural(count, 'turn')} from home.`,
+      pointer: `The first turn is of the ${layerWords(step.turns[0].turn.name)} layer.`,
+    },
+    pieces: ids(
+      puzzle,
+      puzzle.pieces.map((_, p) => p),
+    ),
+  }
+}
+
+function layerWords(name: string): string {
+  const letter = name.replace(/[^A-Z]/g, '')
+  return DIRECTIONS.find((direction) => direction.letter === letter)?.adjective ?? name
+}

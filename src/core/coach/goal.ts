@@ -1,0 +1,115 @@
+/**
+ * Goals of a stage, judged on a state. A goal is met if some hold of the finished puzzle (the frame
+ * k: the rotation that every piece would have) satisfies all its conditions at once.
+ */
+import { directionOfVector, opposite, type Direction } from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, MATRICES, multiply, rotate, type Rotation } from '../rotation'
+import type { Condition, Role } from '../schools/school'
+import type { State } from '../state'
+
+/** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
+const sides = new WeakMap<Puzzle, Map<Direction, number[]>>()
+
+export function piecesOfSide(puzzle: Puzzle, side: Direction): readonly number[] {
+  const known = sides.get(puzzle) ?? new Map<Direction, number[]>()
+  sides.set(puzzle, known)
+  let pieces = known.get(side)
+  if (!pieces) {
+    pieces = puzzle.pieces.flatMap(({ faces }, p) =>
+      faces.some(({ normal }) => directionOfVector(normal) === side) ? [p] : [],
+    )
+    known.set(side, pieces)
+  }
+  return pieces
+}
+
+export const sideOf = (role: Role, base: Direction): Direction =>
+  role === 'base' ? base : opposite(base)
+
+export function pieceMeets(
+  puzzle: Puzzle,
+  condition: Condition,
+  base: Direction,
+  state: State,
+  piece: number,
+  frame: Rotation,
+): boolean {
+  const r = state[piece]
+  switch (condition.must) {
+    case 'home':
+      return r === frame
+    case 'placed':
+      return puzzle.place[24 * piece + r] === puzzle.place[24 * piece + frame]
+    case 'faced':
+      return sameImage(r, frame, sideOf(condition.layer, base))
+  }
+}
+
+/** Whether two rotations take a direction the same way. */
+export function sameImage(a: Rotation, b: Rotation, { vector }: Direction): boolean {
+  const column = vector[0] !== 0 ? 0 : vector[1] !== 0 ? 1 : 2
+  const [m, n] = [MATRICES[a], MATRICES[b]]
+  return (
+    m[column] === n[column] && m[column + 3] === n[column + 3] && m[column + 6] === n[column + 6]
+  )
+}
+
+/** The frame in which the goal is met, or undefined. */
+export function frameMeeting(
+  puzzle: Puzzle,
+  goal: readonly Condition[],
+  base: Direction,
+  state: State,
+): Rotation | undefined {
+  const demands = goal.map((condition) => ({
+    condition,
+    pieces: piecesOfSide(puzzle, sideOf(condition.layer, base)),
+  }))
+  const meets = (frame: Rotation) => {
+    for (const { condition, pieces } of demands)
+      for (const piece of pieces)
+        if (!pieceMeets(puzzle, condition, base, state, piece, frame)) return false
+    return true
+  }
+  // A piece that must be home settles the frame by itself.
+  const settled = demands.find(({ condition }) => condition.must === 'home')
+  if (!settled) return puzzle.holds.find(meets)
+  const frame = state[settled.pieces[0]]
+  return puzzle.holds.includes(frame) && meets(frame) ? frame : undefined
+}
+
+/** The pieces that satisfy some condition of the goal in this frame. */
+export function piecesMeeting(
+  puzzle: Puzzle,
+  goal: readonly Condition[],
+  base: Direction,
+  state: State,
+  frame: Rotation,
+): number[] {
+  return goal.flatMap((condition) =>
+    piecesOfSide(puzzle, sideOf(condition.layer, base)).filter((piece) =>
+      pieceMeets(puzzle, condition, base, state, piece, frame),
+    ),
+  )
+}
+
+/**
+ * The state as it is when each piece is called after the place that is its home in the frame: a
+ * piece that is home has the identity. This is again a state of the puzzle, so tables that were made
+ * once serve every colour and every hold.
+ */
+export function relativeTo(puzzle: Puzzle, state: State, frame: Rotation): State {
+  const relative = new Uint8Array(state.length)
+  const back = INVERSE[frame]
+  for (let p = 0; p < state.length; p++)
+    relative[puzzle.place[24 * p + frame]] = multiply(state[p], back)
+  return relative
+}
+
+/** The piece whose home in the frame is the given place. */
+export const pieceFor = (puzzle: Puzzle, place: number, frame: Rotation): number =>
+  puzzle.place[24 * place + INVERSE[frame]]
+
+export const isFaced = (rotation: Rotation, side: Direction): boolean =>
+  directionOfVector(rotate(rotation, side.vector)) === side

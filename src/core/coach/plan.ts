@@ -1,0 +1,231 @@
+/** Plans a route for a state in a school, and replays it before it is given out. */
+import { coordinatesOf } from '../search/coordinates'
+import { orbitsOf } from '../analysis/orbits'
+import { colourIn, type Scheme } from '../puzzle/colours'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { countQuarters, countTurns } from '../notation/rewrite'
+import { fail, ok, type Result } from '../result'
+import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
+import { handCost } from '../search/handCost'
+import { isSolved, turnFreely, writeState, type State } from '../state'
+import { explainStep, fillColours } from './explain'
+import { frameMeeting, piecesMeeting } from './goal'
+import type { Route, RouteStage } from './route'
+import { basesOf, holdFor, startsWith, type Start } from './start'
+import { runTechnique } from './technique'
+import { Workpiece, type PlannedStep } from './workpiece'
+
+export interface PlanOptions {
+  readonly variant?: Variant
+  /** The side of the finished puzzle (as defined) to start with; the cheapest if not given. */
+  readonly base?: Direction
+  /** The piece (index) that the solver wants to take next. */
+  readonly prefer?: number
+  /** Colours as the copy has them; the definition's own if not given. */
+  readonly scheme?: Scheme
+}
+
+interface Draft {
+  readonly start: Start
+  readonly stages: readonly { readonly stage: Stage; readonly steps: readonly PlannedStep[] }[]
+  readonly turns: readonly Turn[]
+  readonly cost: number
+}
+
+/** A route home from any reachable state of the puzzle, in the school's own way. */
+export function plan(
+  puzzle: Puzzle,
+  school: School,
+  state: State,
+  options: PlanOptions = {},
+): Result<Route> {
+  if (!isReachable(puzzle, state))
+    return fail(
+      'unreachable',
+      'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
+    )
+  const stages = stagesOf(school, options.variant ?? {})
+  const bases = options.base ? [options.base] : basesWorthTrying(puzzle, stages)
+  const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options.prefer))
+  const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
+  return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
+}
+
+export interface RankedStart {
+  readonly base: Direction
+  readonly colour: string
+  readonly turns: number
+  readonly stagesDone: number
+  /** Pieces that are right before the first turn. */
+  readonly right: number
+}
+
+/** All colours that one may start with, the cheapest first. */
+export function rankStarts(
+  puzzle: Puzzle,
+  school: School,
+  state: State,
+  options: PlanOptions = {},
+): RankedStart[] {
+  const stages = stagesOf(school, options.variant ?? {})
+  return basesOf(puzzle, stages[0])
+    .map((base) => draftFrom(puzzle, school, stages, base, state))
+    .sort((a, b) => (isBetter(a, b) ? -1 : 1))
+    .map(({ start, turns, stages: drafted }) => ({
+      base: start.base,
+      colour: colourOfSide(puzzle, start.base, options.scheme),
+      turns: countTurns(turns),
+      stagesDone: start.stagesDone,
+      right: rightAtStart(drafted),
+    }))
+}
+
+function rightAtStart(drafted: Draft['stages']): number {
+  const first = drafted.flatMap(({ steps }) => steps)[0]
+  return first?.aim.kind === 'start' ? first.aim.already.length : 0
+}
+
+/** States that no turns reach have no number; puzzles that are too large are not judged here. */
+export function isReachable(puzzle: Puzzle, state: State): boolean {
+  return orbitsOf(puzzle).length > 1 || !Number.isNaN(coordinatesOf(puzzle).indexOf(state))
+}
+
+const isBetter = (a: Draft, b: Draft): boolean =>
+  a.start.stagesDone !== b.start.stagesDone
+    ? a.start.stagesDone > b.start.stagesDone
+    : a.cost < b.cost
+
+/** The cheapest plan for one base colour: the first stage decides where to begin. */
+function draftFrom(
+  puzzle: Puzzle,
+  school: School,
+  stages: readonly Stage[],
+  base: Direction,
+  state: State,
+  prefer?: number,
+): Draft {
+  const starts = startsWith(puzzle, stages, base, state)
+  const begun = starts.map((start) => {
+    const work = new Workpiece(puzzle, state, start.frame)
+    const drafted =
+      start.stagesDone < stages.length
+        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, prefer)]
+        : []
+    return { start, work, drafted }
+  })
+  const { start, work, drafted } = begun.reduce((a, b) => (b.work.cost < a.work.cost ? b : a))
+  for (let index = start.stagesDone + 1; index < stages.length; index++)
+    drafted.push(doStage(puzzle, school, stages, index, start, work))
+  const turns = work.allTurns
+  return { start, stages: drafted, turns, cost: handCost(turns) }
+}
+
+function doStage(
+  puzzle: Puzzle,
+  school: School,
+  stages: readonly Stage[],
+  index: number,
+  start: Start,
+  work: Workpiece,
+  prefer?: number,
+) {
+  const stage = stages[index]
+  const before = work.steps.length
+  const hold = holdFor(puzzle, stage, start.base, work.frame)
+  const isDone = frameMeeting(puzzle, stage.goal, start.base, work.state) !== undefined
+  // A stage that is done already asks for no hold of its own.
+  if (!isDone) {
+    const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
+    work.hold(hold)
+    if (index === 0 && start.piece !== undefined && stage.technique.kind !== 'optimal')
+      work.step({ kind: 'start', piece: start.piece, already }, [])
+    const context = { puzzle, school, stage, base: start.base, prefer }
+    runTechnique(context, stages[index - 1]?.goal ?? [], work)
+  }
+  return { stage, steps: work.steps.slice(before) }
+}
+
+function toRoute(
+  puzzle: Puzzle,
+  school: School,
+  draft: Draft,
+  state: State,
+  options: PlanOptions,
+): Route {
+  const variant = fullVariant(school, options.variant ?? {})
+  const scheme = options.scheme ?? puzzle.definition.colours
+  const { base } = draft.start
+  const all = stagesOf(school, variant)
+  const stages = all.map((stage, index): RouteStage => {
+    const steps = draft.stages.find((each) => each.stage === stage)?.steps ?? []
+    return {
+      id: stage.id,
+      name: stage.name,
+      aim: fillColours(puzzle, scheme, base, stage.aim),
+      done: index < draft.start.stagesDone || steps.length === 0,
+      steps: steps.map((_, nth) =>
+        explainStep({ puzzle, stage, scheme, base, steps, nth, id: `${stage.id}.${nth + 1}` }),
+      ),
+    }
+  })
+  const explained = stages.flatMap(({ steps }) => steps)
+  const algorithms = explained
+    .map(({ algorithm }) => algorithm.join(' '))
+    .filter((text) => text !== '')
+  return {
+    puzzle: puzzle.definition.id,
+    school: school.id,
+    variant,
+    from: writeState(state),
+    base: base.name,
+    baseColour: colourOfSide(puzzle, base, scheme),
+    stages,
+    turnCount: countTurns(draft.turns),
+    quarterCount: countQuarters(draft.turns),
+    algorithms: [...new Set(algorithms)],
+    looks: explained.length,
+  }
+}
+
+/** The route again, turn by turn on the engine: every stage goal met in order, home at the end. */
+export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Route> {
+  const state = new Uint8Array(from)
+  for (const stage of route.stages)
+    for (const { turns } of stage.steps)
+      for (const { name } of turns) {
+        const turn = puzzle.turnByName.get(name)
+        if (!turn) return fail('defect', `The route names a turn that does not exist: ${name}.`)
+        turnFreely(puzzle, state, turn, state)
+      }
+  if (!isSolved(puzzle, state))
+    return fail(
+      'defect',
+      'The route that was found does not lead home. This is a defect of the program.',
+    )
+  return ok(route)
+}
+
+export function colourOfSide(puzzle: Puzzle, side: Direction, scheme?: Scheme): string {
+  const id = puzzle.definition.faces[side.name]
+  return colourIn(scheme ?? puzzle.definition.colours, id).name
+}
+
+/** The side whose colour has that id or name, or undefined. */
+export function sideOfColour(
+  puzzle: Puzzle,
+  colour: string,
+  scheme?: Scheme,
+): Direction | undefined {
+  return DIRECTIONS.find(
+    (side) =>
+      puzzle.definition.faces[side.name] === colour ||
+      colourOfSide(puzzle, side, scheme) === colour,
+  )
+}
+
+/** Where every stage is a look-up in the table of all states, the colour makes no difference. */
+function basesWorthTrying(puzzle: Puzzle, stages: readonly Stage[]): Direction[] {
+  const bases = basesOf(puzzle, stages[0])
+  return stages.every(({ technique }) => technique.kind === 'optimal') ? bases.slice(0, 1) : bases
+}

@@ -1,0 +1,114 @@
+/** How a solver reads a case: directions of one colour, or bars of equal side stickers. */
+import { colourIn } from '../puzzle/colours'
+import {
+  DIRECTIONS,
+  directionOfVector,
+  opposite,
+  turnDirection,
+  type Direction,
+} from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import { occupants, type State } from '../state'
+import { isOnSide } from './workpiece'
+import { listed, placeWords, plural } from './words'
+
+export interface Reading {
+  /** The case as it is named: the same from every hold. */
+  readonly summary: string
+  /** What must be where for the algorithm. */
+  readonly detail: string
+  /** One entry a place or layer, for telling cases apart. */
+  readonly entries: readonly { readonly place: string; readonly looks: string }[]
+}
+
+/** Places of one layer, back before front, left before right (seen with the layer on top). */
+export function placesOf(puzzle: Puzzle, side: Direction): number[] {
+  return puzzle.pieces
+    .flatMap((_, place) => (isOnSide(puzzle, place, side) ? [place] : []))
+    .sort((a, b) => {
+      const [p, q] = [puzzle.pieces[a].cells[0], puzzle.pieces[b].cells[0]]
+      return p[2] - q[2] || p[0] - q[0] || q[1] - p[1]
+    })
+}
+
+/** Where the colour of `side` looks, on the pieces of the layer held at `heldAt`. */
+export function directions(
+  puzzle: Puzzle,
+  state: State,
+  side: Direction,
+  heldAt: Direction,
+): Reading {
+  const at = occupants(puzzle, state)
+  const entries = placesOf(puzzle, heldAt).map((place) => {
+    const piece = at[place]
+    const looks = turnDirection(state[piece], side)
+    const sides = puzzle.pieces[place].faces
+      .map(({ normal }) => directionOfVector(normal))
+      .filter((direction) => direction !== heldAt)
+    return { place: placeWords(sides), looks: looks.toward, isUp: looks === heldAt }
+  })
+  const up = entries.filter(({ isUp }) => isUp).length
+  const others = entries.filter(({ isUp }) => !isUp)
+  const toward = others.map(({ place, looks }) => `${looks} at the ${place}`)
+  return {
+    summary: `${plural(up, 'piece')} right, ${shape(entries.map(({ looks }) => looks))}`,
+    detail: `it looks ${listed(toward)}`,
+    entries,
+  }
+}
+
+/** Whether the wrong ones look the same way, opposite ways or each its own way. */
+function shape(looks: readonly string[]): string {
+  const wrong = looks.filter((look) => look !== 'up' && look !== 'down')
+  const kinds = [...new Set(wrong)]
+  const most = Math.max(...kinds.map((kind) => wrong.filter((look) => look === kind).length))
+  if (kinds.length === 1) return 'the others all look one way'
+  if (most === 2)
+    return kinds.length === 2 && wrong.length === 4
+      ? 'the others look two and two'
+      : 'two of the others look one way'
+  return 'the others each look another way'
+}
+
+/** Equal side stickers next to each other, in the layer held at `heldAt` and the one opposite. */
+export function bars(puzzle: Puzzle, state: State, heldAt: Direction): Reading {
+  const layers = [heldAt, opposite(heldAt)]
+  const found = layers.map((layer) =>
+    DIRECTIONS.filter((side) => side !== layer && side !== opposite(layer)).filter((side) => {
+      const shown = stickersShown(puzzle, state, layer, side)
+      return shown.length > 1 && shown.every((colour) => colour === shown[0])
+    }),
+  )
+  const words = found.map((sides, i) => {
+    const layer = `${layers[i].adjective} layer`
+    if (sides.length === 4) return `the ${layer} is whole`
+    if (sides.length === 0) return `no bar in the ${layer}`
+    return `${sides.length === 1 ? 'one bar' : plural(sides.length, 'bar')} in the ${layer}`
+  })
+  const placed = found.flatMap((sides, i) =>
+    sides.length > 0 && sides.length < 4
+      ? [`the bar of the ${layers[i].adjective} layer is ${listed(sides.map(({ at }) => at))}`]
+      : [],
+  )
+  return {
+    summary: listed(words),
+    detail: placed.length > 0 ? listed(placed) : 'any side may be in front',
+    entries: found.map((sides, i) => ({
+      place: `${layers[i].adjective} layer`,
+      looks: sides.map(({ name }) => name).join(),
+    })),
+  }
+}
+
+function stickersShown(puzzle: Puzzle, state: State, layer: Direction, side: Direction): string[] {
+  const at = occupants(puzzle, state)
+  return placesOf(puzzle, layer)
+    .filter((place) => isOnSide(puzzle, place, side))
+    .map((place) => {
+      const piece = at[place]
+      const face = puzzle.pieces[piece].faces.find(
+        ({ normal }) => turnDirection(state[piece], directionOfVector(normal)) === side,
+      )
+      return face ? colourIn(puzzle.definition.colours, face.colour).id : ''
+    })
+}

@@ -1,0 +1,73 @@
+/** A route home: plain JSON, in words and turns. The bench draws it and computes nothing. */
+import type { TurnRole } from './workpiece'
+
+export interface RouteTurn {
+  /** Canonical name. */
+  readonly name: string
+  readonly role: TurnRole
+  readonly run?: number
+}
+
+export interface Hints {
+  /** What to look for, nothing more. */
+  readonly nudge: string
+  /** Which piece and which place. */
+  readonly pointer: string
+}
+
+export interface RouteStep {
+  readonly id: string
+  readonly kind: string
+  readonly lookFor: string
+  readonly hold: string
+  readonly check: string
+  readonly hints: Hints
+  /** One sentence on what is peculiar here: counts, what to leave out, what comes back. */
+  readonly note?: string
+  readonly turns: readonly RouteTurn[]
+  /** Of a step that repeats a trigger or an algorithm: how often, and where the count stands. */
+  readonly runs?: { readonly times: number; readonly before: number; readonly total: number }
+  /** The algorithm as it is remembered, without repeats. */
+  readonly algorithm: readonly string[]
+  /** Piece ids to attend to, and the places they go to (in the hold after the hold turns). */
+  readonly pieces: readonly string[]
+  readonly places: readonly string[]
+  /** Pieces that could be taken instead, nearest first. */
+  readonly others: readonly { readonly piece: string; readonly sentence: string }[]
+  /** The frame before the first turn: the rotation that every piece will have when home. */
+  readonly frame: number
+  /** Index of the case among those of the stage. */
+  readonly caseIndex?: number
+}
+
+export interface RouteStage {
+  readonly id: string
+  readonly name: string
+  readonly aim: string
+  /** True if the goal was met before the first turn. */
+  readonly done: boolean
+  readonly steps: readonly RouteStep[]
+}
+
+export interface Route {
+  readonly puzzle: string
+  readonly school: string
+  readonly variant: Readonly<Record<string, string>>
+  /** The state before the first turn, as `writeState` writes it. */
+  readonly from: string
+  /** The side of the finished puzzle that the solver starts with, and its colour. */
+  readonly base: string
+  readonly baseColour: string
+  readonly stages: readonly RouteStage[]
+  readonly turnCount: number
+  readonly quarterCount: number
+  /** Different sequences that the solver must know for this route. */
+  readonly algorithms: readonly string[]
+  /** How often the solver must look and decide: one a step. */
+  readonly looks: number
+}
+
+export const turnsOfStage = (stage: RouteStage): RouteTurn[] =>
+  stage.steps.flatMap(({ turns }) => [...turns])
+
+export const turnsOfRoute = (route: Route): RouteTurn[] => route.stages.flatMap(turnsOfStage)

@@ -1,0 +1,49 @@
+/** How a plan may begin: a base colour, and the frame that some piece of its layer sets. */
+import { turnDirection, type Direction } from '../puzzle/directions'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import type { Rotation } from '../rotation'
+import type { Stage } from '../schools/school'
+import type { State } from '../state'
+import { frameMeeting, piecesOfSide } from './goal'
+import { held, holdsBringing } from './workpiece'
+
+export interface Start {
+  readonly base: Direction
+  /** The rotation that every piece will have when it is home, before any hold is taken. */
+  readonly frame: Rotation
+  /** How many stages are done already. */
+  readonly stagesDone: number
+  /** The piece that sets the frame, where no stage is done yet. */
+  readonly piece?: number
+}
+
+/** Every way to begin with one base colour, each distinct frame once. */
+export function startsWith(
+  puzzle: Puzzle,
+  stages: readonly Stage[],
+  base: Direction,
+  state: State,
+): Start[] {
+  for (let done = stages.length; done > 0; done--) {
+    const frame = frameMeeting(puzzle, stages[done - 1].goal, base, state)
+    if (frame !== undefined) return [{ base, frame, stagesDone: done }]
+  }
+  const pieces = piecesOfSide(puzzle, base)
+  return pieces
+    .filter((piece, i) => pieces.findIndex((other) => state[other] === state[piece]) === i)
+    .filter((piece) => puzzle.holds.includes(state[piece]))
+    .map((piece) => ({ base, frame: state[piece], stagesDone: 0, piece }))
+}
+
+/** The cheapest whole-puzzle turns that bring the base layer to where a stage holds it. */
+export function holdFor(puzzle: Puzzle, stage: Stage, base: Direction, frame: Rotation): Turn[] {
+  return [...holdsBringing(puzzle, turnDirection(frame, base), held(stage).base)[0].turns]
+}
+
+/** The sides of the finished puzzle that may be a base: all that a whole-puzzle turn exchanges. */
+export function basesOf(puzzle: Puzzle, stage: Stage): Direction[] {
+  const { base } = held(stage)
+  return puzzle.holds
+    .map((hold) => turnDirection(hold, base))
+    .filter((side, i, all) => all.indexOf(side) === i)
+}

@@ -1,0 +1,89 @@
+/** The words for pieces, places, directions and holds. */
+import { colourIn, type Scheme } from '../puzzle/colours'
+import { DIRECTIONS, directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import type { Rotation } from '../rotation'
+import type { State } from '../state'
+
+export const listed = (words: readonly string[], last = 'and'): string =>
+  words.length < 2
+    ? (words[0] ?? '')
+    : `${words.slice(0, -1).join(', ')} ${last} ${words[words.length - 1]}`
+
+/** 'one', 'two' … for small numbers. */
+export const inWords = (n: number): string =>
+  ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'][n] ?? `${n}`
+
+export const times = (n: number): string =>
+  n === 1 ? 'once' : n === 2 ? 'twice' : `${inWords(n)} times`
+
+export const plural = (n: number, word: string): string =>
+  `${inWords(n)} ${word}${n === 1 ? '' : 's'}`
+
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** The sides that a piece shows in some placement, in the order in which places are named. */
+export function sidesShown(puzzle: Puzzle, piece: number, rotation: Rotation): Direction[] {
+  const shown = puzzle.pieces[piece].faces.map(({ normal }) =>
+    turnDirection(rotation, directionOfVector(normal)),
+  )
+  return DIRECTIONS.filter((direction) => shown.includes(direction))
+}
+
+/** 'at the bottom, in front, on the right' */
+export const whereIs = (puzzle: Puzzle, state: State, piece: number): string =>
+  sidesShown(puzzle, piece, state[piece])
+    .map(({ at }) => at)
+    .join(', ')
+
+/** 'top right front', as one says it: height, then side, then depth. */
+export function placeWords(sides: readonly Direction[]): string {
+  const order = ['U', 'D', 'R', 'L', 'F', 'B']
+  return [...sides]
+    .sort((a, b) => order.indexOf(a.letter) - order.indexOf(b.letter))
+    .map(({ adjective }) => adjective)
+    .join(' ')
+}
+
+export function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
+  return colourIn(scheme, puzzle.definition.faces[side.name]).name
+}
+
+/** 'white, red and green': the colours of a piece, that of `first` in front. */
+export function pieceColours(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  piece: number,
+  first?: Direction,
+): string {
+  const sides = sidesShown(puzzle, piece, 0)
+  const ordered =
+    first && sides.includes(first) ? [first, ...sides.filter((s) => s !== first)] : sides
+  return listed(ordered.map((side) => colourOf(puzzle, scheme, side)))
+}
+
+/** 'the corner with white, red and green' */
+export const pieceWords = (
+  puzzle: Puzzle,
+  scheme: Scheme,
+  piece: number,
+  first?: Direction,
+): string => `the ${puzzle.pieces[piece].kind} with ${pieceColours(puzzle, scheme, piece, first)}`
+
+/** 'its white looks to the right' */
+export const lookWords = (
+  puzzle: Puzzle,
+  scheme: Scheme,
+  state: State,
+  piece: number,
+  side: Direction,
+): string =>
+  `its ${colourOf(puzzle, scheme, side)} looks ${turnDirection(state[piece], side).toward}`
+
+/** 'up', 'down', 'in front', 'on the left': where a colour is held. */
+export const heldWords = ({ name, at }: Direction): string =>
+  name === 'up' || name === 'down' ? name : at
+
+/** The side of the finished puzzle that a frame brings to a direction. */
+export const sideAt = (frame: Rotation, direction: Direction): Direction =>
+  DIRECTIONS.find((side) => turnDirection(frame, side) === direction) as Direction

@@ -1,0 +1,195 @@
+/** A state being worked on by a technique: every turn is done on the engine as it is planned. */
+import { directionOfLetter, opposite, turnDirection, type Direction } from '../puzzle/directions'
+import { memoised } from '../memo'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { multiply, type Rotation } from '../rotation'
+import type { School, Stage } from '../schools/school'
+import { handCost } from '../search/handCost'
+import { doSequence, sequence, type Sequence } from '../search/sequence'
+import { turnFreely, type State } from '../state'
+import type { Aim } from './aim'
+
+export type TurnRole = 'hold' | 'setup' | 'do' | 'undo'
+
+export interface PlannedTurn {
+  readonly turn: Turn
+  readonly role: TurnRole
+  /** Which repeat of a trigger or algorithm it belongs to, from 1. */
+  readonly run?: number
+}
+
+export interface PlannedStep {
+  readonly aim: Aim
+  readonly turns: readonly PlannedTurn[]
+  /** The state and the frame before the first turn. */
+  readonly before: State
+  readonly frame: Rotation
+}
+
+/** What a technique is told. */
+export interface StageContext {
+  readonly puzzle: Puzzle
+  readonly school: School
+  readonly stage: Stage
+  /** The side of the finished puzzle, held as defined, that has the base colour. */
+  readonly base: Direction
+  /** The piece that the solver wants to take next. */
+  readonly prefer?: number
+}
+
+export class Workpiece {
+  readonly steps: PlannedStep[] = []
+  /** Whole-puzzle turns that open the next step. */
+  private opening: Turn[] = []
+  private opened: Position | undefined
+
+  constructor(
+    readonly puzzle: Puzzle,
+    public state: State,
+    /** The rotation that every piece will have when it is home, in the present hold. */
+    public frame: Rotation,
+  ) {}
+
+  /** Hand cost of all turns so far. */
+  get cost(): number {
+    return handCost(this.allTurns)
+  }
+
+  get allTurns(): Turn[] {
+    return this.steps.flatMap(({ turns }) => turns.map(({ turn }) => turn))
+  }
+
+  /** Takes another hold; the turns become the first ones of the next step. */
+  hold(turns: readonly Turn[]): void {
+    this.opening.push(...turns)
+    this.opened = after(this.puzzle, this.state, this.frame, this.opening)
+  }
+
+  step(aim: Aim, turns: readonly PlannedTurn[]): void {
+    const all = [...this.opening.map((turn) => ({ turn, role: 'hold' as const })), ...turns]
+    this.opening = []
+    this.opened = undefined
+    this.steps.push({ aim, turns: all, before: this.state, frame: this.frame })
+    const { state, frame } = after(
+      this.puzzle,
+      this.state,
+      this.frame,
+      all.map(({ turn }) => turn),
+    )
+    this.state = state
+    this.frame = frame
+  }
+
+  /** The position as it will be when the opening hold is taken. */
+  held(): Position {
+    return this.opened ?? { state: this.state, frame: this.frame }
+  }
+}
+
+/** State and frame after some turns; whole-puzzle turns carry the frame along. */
+export function after(
+  puzzle: Puzzle,
+  state: State,
+  frame: Rotation,
+  turns: readonly Turn[],
+): Position {
+  if (turns.length === 0) return { state, frame }
+  const next = new Uint8Array(state)
+  for (const turn of turns) {
+    turnFreely(puzzle, next, turn, next)
+    if (turn.whole) frame = multiply(turn.rotation, frame)
+  }
+  return { state: next, frame }
+}
+
+/** A state with its frame: the rotation that every piece will have when it is home. */
+export interface Position {
+  readonly state: State
+  readonly frame: Rotation
+}
+
+/** A position after a sequence; whole-puzzle turns carry the frame along. */
+export const proceed = ({ state, frame }: Position, what: Sequence): Position => ({
+  state: doSequence(what, state),
+  frame: multiply(what.hold, frame),
+})
+
+/** No turn, and the turns of the outer layer with that letter. */
+export const layerTurns = memoised((puzzle: Puzzle, letter: string): readonly Sequence[] => [
+  sequence(puzzle, ''),
+  ...puzzle.turns
+    .filter((turn) => puzzle.grips[turn.grip].name === letter)
+    .map((turn) => sequence(puzzle, turn.name)),
+])
+
+const spinsAbout = memoised((puzzle: Puzzle, letter: string): readonly Sequence[] => {
+  const direction = directionOfLetter(letter)
+  return [
+    sequence(puzzle, ''),
+    ...puzzle.turns
+      .filter((turn) => turn.whole && turnDirection(turn.rotation, direction) === direction)
+      .map((turn) => sequence(puzzle, turn.name)),
+  ]
+})
+
+/** No turn, and the whole-puzzle turns that leave a direction where it is. */
+export const spins = (puzzle: Puzzle, { letter }: Direction): readonly Sequence[] =>
+  spinsAbout(puzzle, letter)
+
+export const held = (stage: Stage): { base: Direction; last: Direction } => {
+  const base = directionOfLetter(stage.base)
+  return { base, last: opposite(base) }
+}
+
+/** The place with that name: 'UFR'. */
+export function placeNamed(puzzle: Puzzle, name: string): number {
+  const found = puzzle.pieces.findIndex(({ id }) => id === name)
+  if (found < 0) throw new Error(`the puzzle has no place ${name}`)
+  return found
+}
+
+/** The places on one side, whatever fills them. */
+export const isOnSide = (puzzle: Puzzle, place: number, { vector }: Direction): boolean =>
+  puzzle.pieces[place].faces.some(({ normal }) => normal.every((c, i) => c === vector[i]))
+
+export const doing = (turns: readonly Turn[], run?: number): PlannedTurn[] =>
+  turns.map((turn) => ({ turn, role: 'do', ...(run === undefined ? {} : { run }) }))
+
+export const holding = (turns: readonly Turn[]): PlannedTurn[] =>
+  turns.map((turn) => ({ turn, role: 'hold' }))
+
+/** A trigger some times over, its runs numbered from `first`. */
+export const runsOf = (turns: readonly Turn[], times: number, first = 1): PlannedTurn[] =>
+  Array.from({ length: times }, (_, i) => doing(turns, first + i)).flat()
+
+/**
+ * Marks turns that have the form S A S' as set up, do, undo; S as long as it can be while A keeps at
+ * least one turn.
+ */
+export function asConjugate(puzzle: Puzzle, turns: readonly Turn[]): PlannedTurn[] {
+  let s = 0
+  while (
+    2 * (s + 1) < turns.length &&
+    puzzle.turns[turns[s].inverse] === turns[turns.length - 1 - s]
+  )
+    s++
+  return turns.map((turn, i) => ({
+    turn,
+    role: i < s ? 'setup' : i >= turns.length - s ? 'undo' : 'do',
+  }))
+}
+
+const holdsBetween = memoised((puzzle: Puzzle, letters: string): readonly Sequence[] => {
+  const [from, to] = [...letters].map(directionOfLetter)
+  const whole = puzzle.turns.filter((turn) => turn.whole)
+  return [sequence(puzzle, ''), ...whole.map((turn) => sequence(puzzle, turn.name))]
+    .filter(({ hold }) => turnDirection(hold, from) === to)
+    .sort((a, b) => a.cost - b.cost)
+})
+
+/** Turns of the whole puzzle, at most one, that bring one direction to another; easiest first. */
+export const holdsBringing = (
+  puzzle: Puzzle,
+  from: Direction,
+  to: Direction,
+): readonly Sequence[] => holdsBetween(puzzle, from.letter + to.letter)

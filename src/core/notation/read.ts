@@ -1,0 +1,187 @@
+/**
+ * Reads turns and algorithms. Errors carry the offset of the character where reading stopped.
+ *
+ *     algorithm = { item }
+ *     item      = turn | "(" algorithm ")" [count] [back] | "[" algorithm (":" | ",") algorithm "]"
+ *     turn      = [ first ["-" last] ] letter ["w"] [amount] [back]
+ */
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { fail, ok, type Result } from '../result'
+import { CANONICAL, DIALECTS, dialectOf, type DialectId } from './dialect'
+import { expand, expandedLength, type Algorithm, type Node } from './tree'
+
+/** Longest algorithm that is expanded, in turns. */
+export const TURN_LIMIT = 10_000
+
+class Stop extends Error {
+  constructor(
+    readonly at: number,
+    sentence: string,
+  ) {
+    super(sentence)
+  }
+}
+
+/** The algorithm as written, with its groups. */
+export function readAlgorithm(
+  puzzle: Puzzle,
+  text: string,
+  dialect: DialectId = CANONICAL,
+): Result<Algorithm> {
+  const reader = new Reader(puzzle, text, dialect)
+  try {
+    const algorithm = reader.algorithm()
+    reader.end()
+    return ok(algorithm)
+  } catch (error) {
+    if (error instanceof Stop) return fail('bad-turns', error.message, { at: error.at })
+    throw error
+  }
+}
+
+/** The plain list of turns. */
+export function readTurns(
+  puzzle: Puzzle,
+  text: string,
+  dialect: DialectId = CANONICAL,
+): Result<Turn[]> {
+  const algorithm = readAlgorithm(puzzle, text, dialect)
+  if (!algorithm.ok) return algorithm
+  if (expandedLength(algorithm.value) > TURN_LIMIT)
+    return fail('bad-turns', `That is more than ${TURN_LIMIT} turns.`, { at: 0 })
+  return ok(expand(puzzle, algorithm.value))
+}
+
+class Reader {
+  private at = 0
+
+  constructor(
+    private readonly puzzle: Puzzle,
+    private readonly text: string,
+    private readonly dialect: DialectId,
+  ) {}
+
+  algorithm(): Algorithm {
+    const nodes: Node[] = []
+    for (;;) {
+      this.skip()
+      const next = this.text[this.at]
+      if (next === undefined || ')]:,'.includes(next)) return nodes
+      nodes.push(next === '(' ? this.group() : next === '[' ? this.bracket() : this.turn())
+    }
+  }
+
+  end(): void {
+    if (this.at < this.text.length)
+      throw new Stop(this.at, `'${this.text[this.at]}' closes or divides nothing here.`)
+  }
+
+  private group(): Node {
+    const open = this.at++
+    const body = this.algorithm()
+    this.close(')', open)
+    const times = this.number() ?? 1
+    return { kind: 'group', body, times, inverse: this.back() }
+  }
+
+  private bracket(): Node {
+    const open = this.at++
+    const first = this.algorithm()
+    const sign = this.text[this.at]
+    if (sign !== ':' && sign !== ',')
+      throw new Stop(this.at, 'A bracket needs a colon (setup: algorithm) or a comma (commutator).')
+    this.at++
+    const second = this.algorithm()
+    this.close(']', open)
+    return sign === ':'
+      ? { kind: 'conjugate', setup: first, body: second }
+      : { kind: 'commutator', first, second }
+  }
+
+  private close(sign: string, open: number): void {
+    if (this.text[this.at] !== sign)
+      throw new Stop(open, `This '${this.text[open]}' is never closed by '${sign}'.`)
+    this.at++
+  }
+
+  private turn(): Node {
+    const begin = this.at
+    const grip = this.grip()
+    const amountAt = this.at
+    const amount = this.number() ?? 1
+    const back = this.back()
+    const found = this.puzzle.grips.findIndex(({ name }) => name === grip)
+    if (found < 0) throw new Stop(begin, this.unknown(grip))
+    const { amounts, unitDegrees } = this.puzzle.grips[found]
+    const full = 360 / unitDegrees
+    if (amount < 1 || amount >= full)
+      throw new Stop(
+        amountAt,
+        `${grip} cannot be turned ${amount} times at once: write 1 to ${full - 1}.`,
+      )
+    const wanted = back ? full - amount : amount
+    if (!amounts.includes(wanted))
+      throw new Stop(begin, `${grip} can only make half turns on this puzzle: write ${grip}2.`)
+    const turn = this.puzzle.turns.find((each) => each.grip === found && each.amount === wanted)
+    return { kind: 'turn', turn: turn as Turn }
+  }
+
+  private grip(): string {
+    const begin = this.at
+    const first = this.number()
+    let range = ''
+    if (first !== undefined) {
+      const last = this.text[this.at] === '-' ? (this.at++, this.number()) : first
+      if (last === undefined || last < first || first < 1)
+        throw new Stop(begin, 'A range of layers is written small number first: 1-2R.')
+      range = last === first ? (first === 1 ? '' : `${first}`) : `${first}-${last}`
+    }
+    const letter = this.text[this.at]
+    if (letter === undefined || !/[A-Za-z]/.test(letter))
+      throw new Stop(
+        this.at,
+        letter ? `'${letter}' is not a turn.` : 'A turn is missing at the end.',
+      )
+    this.at++
+    if (this.text[this.at] !== 'w') return range + letter
+    this.at++
+    if (range.includes('-')) throw new Stop(begin, `Write either ${range}${letter} or ${letter}w.`)
+    return `1-${first ?? 2}${letter}`
+  }
+
+  private unknown(grip: string): string {
+    const letter = grip.at(-1) as string
+    if (!this.puzzle.grips.some(({ name }) => name.endsWith(letter)))
+      return `'${letter}' names no layer of this puzzle.`
+    const whole: Record<string, string> = { R: 'x', L: "x'", U: 'y', D: "y'", F: 'z', B: "z'" }
+    return `${grip} is no layer of this puzzle: it has fewer layers there. The whole puzzle is turned by ${whole[letter] ?? letter}.`
+  }
+
+  private back(): boolean {
+    const sign = this.text[this.at]
+    if (sign === undefined) return false
+    if (dialectOf(this.dialect).reads.includes(sign)) {
+      this.at++
+      return true
+    }
+    const other = DIALECTS.find(({ reads }) => (reads as readonly string[]).includes(sign))
+    if (other)
+      throw new Stop(
+        this.at,
+        `'${sign}' means a turn back in the dialect '${other.name}'; this is read as '${dialectOf(this.dialect).name}'.`,
+      )
+    return false
+  }
+
+  private number(): number | undefined {
+    const digits = /^\d{1,3}/.exec(this.text.slice(this.at))?.[0]
+    if (digits === undefined) return undefined
+    this.at += digits.length
+    return Number(digits)
+  }
+
+  private skip(): void {
+    const blank = /^(?:\s|\/\/[^\n]*)*/.exec(this.text.slice(this.at)) as RegExpExecArray
+    this.at += blank[0].length
+  }
+}

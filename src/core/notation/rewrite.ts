@@ -1,0 +1,109 @@
+/** The same algorithm seen otherwise: mirrored, from another hold, without idle turns. */
+import type { Grip } from '../puzzle/box'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { INVERSE, multiply, rotate, IDENTITY, type Rotation, type Vector } from '../rotation'
+
+export { inverseOf } from '../state'
+
+/** Mirrored left to right (axis 0), top to bottom (1) or front to back (2). */
+export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 = 0): Turn[] {
+  const reflect = (v: Vector) => v.map((c, i) => (i === axis ? -c + 0 : c)) as unknown as Vector
+  return turns.map((turn) => {
+    const grip = puzzle.grips[turn.grip]
+    // A whole turn about the mirrored axis keeps its name; about another it goes the other way.
+    return findTurn(puzzle, grip, reflect(grip.axis), 360 / grip.unitDegrees - turn.amount)
+  })
+}
+
+/**
+ * The turns as they are written after the whole puzzle has been taken along by `rotation`: what
+ * was done on the right is done wherever the right side has gone.
+ */
+export function rehold(puzzle: Puzzle, turns: readonly Turn[], rotation: Rotation): Turn[] {
+  if (rotation === IDENTITY) return [...turns]
+  return turns.map((turn) => {
+    const grip = puzzle.grips[turn.grip]
+    return findTurn(puzzle, grip, rotate(rotation, grip.axis), turn.amount)
+  })
+}
+
+/** The turn whose slab is that of `grip` about another axis; the shortest name if there are two. */
+function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn {
+  const full = 360 / grip.unitDegrees
+  const same = (a: Vector, b: Vector, sign: number) => a.every((c, i) => c === sign * b[i])
+  const flip = (bound: number | null) => (bound === null ? null : -bound)
+  const candidates = puzzle.turns.filter((turn) => {
+    const other = puzzle.grips[turn.grip]
+    if (same(other.axis, axis, 1))
+      return other.from === grip.from && other.to === grip.to && turn.amount === amount
+    if (same(other.axis, axis, -1))
+      return (
+        other.from === flip(grip.to) &&
+        other.to === flip(grip.from) &&
+        turn.amount === full - amount
+      )
+    return false
+  })
+  if (candidates.length === 0) throw new Error(`${grip.name} has no counterpart in that hold`)
+  return candidates.reduce((best, turn) => (turn.name.length < best.name.length ? turn : best))
+}
+
+/**
+ * Joins turns of one layer that follow each other (turns of parallel layers may stand between) and
+ * drops what cancels.
+ */
+export function simplify(puzzle: Puzzle, turns: readonly Turn[]): Turn[] {
+  const kept: Turn[] = []
+  for (const turn of turns) {
+    let k = kept.length - 1
+    while (k >= 0 && kept[k].grip !== turn.grip && parallel(puzzle, kept[k], turn)) k--
+    if (k < 0 || kept[k].grip !== turn.grip) {
+      kept.push(turn)
+      continue
+    }
+    const full = 360 / puzzle.grips[turn.grip].unitDegrees
+    const amount = (kept[k].amount + turn.amount) % full
+    if (amount === 0) kept.splice(k, 1)
+    else kept[k] = puzzle.turns.find((t) => t.grip === turn.grip && t.amount === amount) as Turn
+  }
+  return kept
+}
+
+function parallel(puzzle: Puzzle, a: Turn, b: Turn): boolean {
+  const [u, v] = [puzzle.grips[a.grip].axis, puzzle.grips[b.grip].axis]
+  return u.every((c, i) => c === v[i]) || u.every((c, i) => c === -v[i])
+}
+
+/** The shortest whole-puzzle turns that make a rotation: none, one or two. */
+export function wholeTurnsFor(puzzle: Puzzle, rotation: Rotation): Turn[] {
+  if (rotation === IDENTITY) return []
+  const whole = puzzle.turns.filter((turn) => turn.whole)
+  const one = whole.find((turn) => turn.rotation === rotation)
+  if (one) return [one]
+  for (const first of whole)
+    for (const second of whole)
+      if (multiply(second.rotation, first.rotation) === rotation) return [first, second]
+  throw new Error('the puzzle cannot be held that way')
+}
+
+/** The rotation that whole-puzzle turns in a sequence add up to. */
+export const holdAfter = (turns: readonly Turn[]): Rotation =>
+  turns.reduce((hold, turn) => (turn.whole ? multiply(turn.rotation, hold) : hold), IDENTITY)
+
+/** The turns with all whole-puzzle turns taken out, written for the first hold throughout. */
+export function withoutWholeTurns(puzzle: Puzzle, turns: readonly Turn[]): Turn[] {
+  let hold = IDENTITY
+  return turns.flatMap((turn) => {
+    if (!turn.whole) return rehold(puzzle, [turn], INVERSE[hold])
+    hold = multiply(turn.rotation, hold)
+    return []
+  })
+}
+
+/** Turns of layers; whole-puzzle turns cost nothing. A half turn is one. */
+export const countTurns = (turns: readonly Turn[]): number =>
+  turns.filter((turn) => !turn.whole).length
+
+/** The same, a half turn counted as two. */
+export const countQuarters = (turns: readonly Turn[]): number =>
+  turns.reduce((sum, turn) => sum + (turn.whole ? 0 : turn.amount === 2 ? 2 : 1), 0)

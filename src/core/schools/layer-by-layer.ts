@@ -1,0 +1,55 @@
+import type { School } from './school'
+
+export const layerByLayer: School = {
+  id: 'layer-by-layer',
+  name: 'Layer by layer',
+  character: 'A whole layer first, then seven cases to orient and two to permute.',
+  puzzles: ['cube-2'],
+  options: [],
+  stages: [
+    {
+      id: 'first-layer',
+      name: 'First layer',
+      aim: 'The {base} face is whole and its side colours match.',
+      base: 'D',
+      goal: [{ layer: 'base', must: 'home' }],
+      technique: { kind: 'gather', must: 'home' },
+    },
+    {
+      id: 'orient',
+      name: 'Orient the last layer',
+      aim: 'The {last} face is whole; its sides may be wrong.',
+      base: 'D',
+      goal: [
+        { layer: 'base', must: 'home' },
+        { layer: 'last', must: 'faced' },
+      ],
+      technique: {
+        kind: 'case',
+        reading: 'directions',
+        holds: ['', 'y', 'y2', "y'"],
+        before: false,
+        after: false,
+        layers: ['R', 'U', 'F'],
+      },
+    },
+    {
+      id: 'permute',
+      name: 'Permute the last layer',
+      aim: 'Every piece is home.',
+      base: 'D',
+      goal: [
+        { layer: 'base', must: 'home' },
+        { layer: 'last', must: 'home' },
+      ],
+      technique: {
+        kind: 'case',
+        reading: 'bars',
+        holds: ['', 'y', 'y2', "y'"],
+        before: false,
+        after: true,
+        layers: ['R', 'U', 'F'],
+      },
+    },
+  ],
+}

@@ -1,0 +1,61 @@
+/**
+ * How easily turns lie in the hand. The cost of a sequence is in 'plain quarter turns':
+ *
+ * - each turn costs by its layer: what the right hand and a finger on the top do without looking
+ *   costs 1, the front 1.3, the left 1.2, the bottom 1.4, the back 1.9; slices and ranges 1.6;
+ * - a half turn costs 1.4 of that;
+ * - the right hand holds the right layer: once its turns add up to more than a half turn either way
+ *   it must re-grip, which costs 0.8 (the same for the left hand);
+ * - a turn of the whole puzzle costs 0.8.
+ *
+ * The figures are a judgement, not a measurement; only their order matters to the searches.
+ */
+import type { Turn } from '../puzzle/compile'
+
+const LAYER: Readonly<Record<string, number>> = { R: 1, U: 1, L: 1.2, F: 1.3, D: 1.4, B: 1.9 }
+const OTHER_LAYER = 1.6
+const HALF_TURN = 1.4
+const REGRIP = 0.8
+const WHOLE = 0.8
+
+/** The lowest cost that any single turn of a layer can have: a bound for searches. */
+export const CHEAPEST_TURN = 1
+
+interface TurnEase {
+  readonly cost: number
+  /** The hand that holds the layer: 0 right, 1 left, -1 neither. */
+  readonly hand: number
+}
+
+const eases = new Map<string, TurnEase>()
+
+function easeOf(turn: Turn): TurnEase {
+  const known = eases.get(turn.name)
+  if (known) return known
+  const letter = turn.name.replace(/[2']$/, '')
+  const layer = LAYER[letter] ?? OTHER_LAYER
+  const cost = turn.whole ? WHOLE : turn.amount === 2 ? layer * HALF_TURN : layer
+  const ease = { cost, hand: ['R', 'L'].indexOf(letter) }
+  eases.set(turn.name, ease)
+  return ease
+}
+
+export const turnCost = (turn: Turn): number => easeOf(turn).cost
+
+export function handCost(turns: readonly Turn[]): number {
+  let cost = 0
+  const wrists = [0, 0]
+  for (const turn of turns) {
+    const ease = easeOf(turn)
+    cost += ease.cost
+    if (turn.whole) wrists[0] = wrists[1] = 0
+    if (ease.hand < 0) continue
+    const wrist = wrists[ease.hand]
+    const change = turn.amount === 2 ? (wrist > 0 ? -2 : 2) : turn.amount === 3 ? -1 : 1
+    if (Math.abs(wrist + change) > 2) {
+      cost += REGRIP
+      wrists[ease.hand] = change
+    } else wrists[ease.hand] = wrist + change
+  }
+  return Math.round(cost * 1000) / 1000
+}
