@@ -30,7 +30,7 @@ import {
   sidesShown,
   times,
   whereIs,
-} from './words'
+} from '../words'
 import { after, held, type PlannedStep } from './workpiece'
 
 export interface StepToExplain {

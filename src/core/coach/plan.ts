@@ -1,6 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
-import { coordinatesOf } from '../search/coordinates'
-import { orbitsOf } from '../analysis/orbits'
+import { isReachable } from '../search/reachable'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
@@ -84,11 +83,6 @@ export function rankStarts(
 function rightAtStart(drafted: Draft['stages']): number {
   const first = drafted.flatMap(({ steps }) => steps)[0]
   return first?.aim.kind === 'start' ? first.aim.already.length : 0
-}
-
-/** States that no turns reach have no number; puzzles that are too large are not judged here. */
-export function isReachable(puzzle: Puzzle, state: State): boolean {
-  return orbitsOf(puzzle).length > 1 || !Number.isNaN(coordinatesOf(puzzle).indexOf(state))
 }
 
 const isBetter = (a: Draft, b: Draft): boolean =>

@@ -10,7 +10,7 @@ import {
 import type { Puzzle } from '../puzzle/compile'
 import { occupants, type State } from '../state'
 import { isOnSide } from './workpiece'
-import { listed, placeWords, plural } from './words'
+import { listed, placeWords, plural } from '../words'
 
 export interface Reading {
   /** The case as it is named: the same from every hold. */

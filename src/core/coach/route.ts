@@ -71,3 +71,6 @@ export const turnsOfStage = (stage: RouteStage): RouteTurn[] =>
   stage.steps.flatMap(({ turns }) => [...turns])
 
 export const turnsOfRoute = (route: Route): RouteTurn[] => route.stages.flatMap(turnsOfStage)
+
+export const stepsOf = (route: Route): RouteStep[] =>
+  route.stages.flatMap(({ steps }) => [...steps])

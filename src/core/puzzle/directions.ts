@@ -45,6 +45,12 @@ export function directionOfLetter(letter: string): Direction {
   return found
 }
 
+export function directionOfName(name: string): Direction {
+  const found = DIRECTIONS.find((direction) => direction.name === name)
+  if (!found) throw new Error(`no direction is called ${name}`)
+  return found
+}
+
 export function directionOfVector(v: Vector): Direction {
   const found = DIRECTIONS.find(({ vector }) => vector.every((entry, i) => entry === v[i]))
   if (!found) throw new Error(`(${v.join(', ')}) is not a face direction`)

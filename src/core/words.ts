@@ -1,9 +1,9 @@
 /** The words for pieces, places, directions and holds. */
-import { colourIn, type Scheme } from '../puzzle/colours'
-import { DIRECTIONS, directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
-import type { Puzzle } from '../puzzle/compile'
-import type { Rotation } from '../rotation'
-import type { State } from '../state'
+import { colourIn, type Scheme } from './puzzle/colours'
+import { DIRECTIONS, directionOfVector, turnDirection, type Direction } from './puzzle/directions'
+import type { Puzzle } from './puzzle/compile'
+import type { Rotation } from './rotation'
+import type { State } from './state'
 
 export const listed = (words: readonly string[], last = 'and'): string =>
   words.length < 2

@@ -1,0 +1,211 @@
+/**
+ * The bench as a value: a list of events and what follows from them. Undo, replay and recovery all
+ * come from the same list. Nothing here draws or plans; a new plan comes in as an event.
+ */
+import { countQuarters, countTurns } from '../notation/rewrite'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { isSolved, turnFreely, type State } from '../state'
+import type { Route } from './route'
+import { trailOf, type Trail } from './standing'
+
+/** What happened on a bench. Times are milliseconds since the session began. */
+export type BenchEvent =
+  /** A turn was made, by the solver's own hand or by 'next'. */
+  | { readonly kind: 'turn'; readonly atMs: number; readonly name: string }
+  /** The latest turn was taken back. */
+  | { readonly kind: 'undo'; readonly atMs: number }
+  /** A route was planned from the present state. */
+  | { readonly kind: 'route'; readonly atMs: number; readonly route: Route }
+  /** A step without turns was read and passed. */
+  | { readonly kind: 'pass'; readonly atMs: number }
+  | { readonly kind: 'hint'; readonly atMs: number; readonly strength: 1 | 2 | 3 }
+
+export interface Deviation {
+  /** The turn that was made and the one that the route has. */
+  readonly made: string
+  readonly expected: string
+  /** What kind of slip it is. */
+  readonly slip: 'other-turn' | 'unfinished-run' | 'wrong-hold' | 'regrip'
+  /** Run of a repeated sequence that is unfinished, and of how many. */
+  readonly run?: { readonly at: number; readonly of: number }
+}
+
+export interface Bench {
+  readonly puzzle: Puzzle
+  readonly state: State
+  /** Every turn since the start that was not taken back. */
+  readonly history: readonly Turn[]
+  readonly trail?: Trail
+  /** Position on the trail: turns of the route that are done, and the step being worked on. */
+  readonly done: number
+  readonly step: number
+  /** Set while the state is off the trail. */
+  readonly deviation?: Deviation
+  /** Strength of the hints shown for this step: 0 to 3. */
+  readonly hint: number
+  readonly slips: number
+  readonly turnCount: number
+  readonly quarterCount: number
+  readonly solved: boolean
+  /** Where the bench stood before each turn of the history, for undo. */
+  readonly past: readonly Pick<Bench, 'state' | 'trail' | 'done' | 'step' | 'deviation'>[]
+}
+
+export function openBench(puzzle: Puzzle, state: State): Bench {
+  return {
+    puzzle,
+    state,
+    history: [],
+    done: 0,
+    step: 0,
+    hint: 0,
+    slips: 0,
+    turnCount: 0,
+    quarterCount: 0,
+    solved: isSolved(puzzle, state),
+    past: [],
+  }
+}
+
+/** The bench after an event. An event that does not fit (an unknown turn) changes nothing. */
+export function follow(bench: Bench, event: BenchEvent): Bench {
+  switch (event.kind) {
+    case 'turn':
+      return turned(bench, event.name)
+    case 'undo':
+      return undone(bench)
+    case 'route':
+      return {
+        ...bench,
+        trail: trailOf(bench.puzzle, event.route),
+        done: 0,
+        step: 0,
+        deviation: undefined,
+        hint: 0,
+      }
+    case 'pass':
+      return passed(bench)
+    case 'hint':
+      return { ...bench, hint: Math.max(bench.hint, event.strength) }
+  }
+}
+
+export const replay = (bench: Bench, events: readonly BenchEvent[]): Bench =>
+  events.reduce(follow, bench)
+
+function turned(bench: Bench, name: string): Bench {
+  const { puzzle, trail, done } = bench
+  const turn = puzzle.turnByName.get(name)
+  if (!turn) return bench
+  const state = turnFreely(puzzle, bench.state, turn, new Uint8Array(bench.state.length))
+  const past = [...bench.past, pick(bench)]
+  const history = [...bench.history, turn]
+  const moved: Bench = {
+    ...bench,
+    state,
+    past,
+    history,
+    turnCount: countTurns(history),
+    quarterCount: countQuarters(history),
+    solved: isSolved(puzzle, state),
+  }
+  if (!trail) return moved
+  const reached = onTrail(trail, state, done, bench.step)
+  if (reached !== undefined) {
+    const step = stepAt(trail, reached)
+    return {
+      ...moved,
+      done: reached,
+      step,
+      deviation: undefined,
+      hint: step === bench.step ? bench.hint : 0,
+    }
+  }
+  if (isHalfway(puzzle, trail, state, done)) return moved
+  const deviation = bench.deviation ?? slipOf(bench, trail, turn)
+  return { ...moved, deviation, slips: bench.deviation ? bench.slips : bench.slips + 1 }
+}
+
+const pick = ({ state, trail, done, step, deviation }: Bench) => ({
+  state,
+  trail,
+  done,
+  step,
+  deviation,
+})
+
+function undone(bench: Bench): Bench {
+  const before = bench.past.at(-1)
+  if (!before) return bench
+  const history = bench.history.slice(0, -1)
+  return {
+    ...bench,
+    ...before,
+    past: bench.past.slice(0, -1),
+    history,
+    hint: before.step === bench.step ? bench.hint : 0,
+    turnCount: countTurns(history),
+    quarterCount: countQuarters(history),
+    solved: isSolved(bench.puzzle, before.state),
+  }
+}
+
+function passed(bench: Bench): Bench {
+  const { trail, step, done } = bench
+  if (!trail || trail.firstOfStep[step + 1] !== done) return bench
+  return { ...bench, step: Math.min(step + 1, trail.steps.length), hint: 0 }
+}
+
+/**
+ * The position on the trail, from `done` on and within this step or the next, that has this state.
+ * Two positions may have one state; the nearest counts.
+ */
+function onTrail(trail: Trail, state: State, done: number, step: number): number | undefined {
+  const last = trail.firstOfStep[Math.min(step + 2, trail.steps.length)]
+  for (let at = done; at <= last; at++)
+    if (trail.states[at].every((r, p) => r === state[p])) return at
+  return undefined
+}
+
+/** The step to which a position belongs: the one just ended counts as passed. */
+function stepAt(trail: Trail, position: number): number {
+  let step = 0
+  while (step < trail.steps.length && trail.firstOfStep[step + 1] <= position) step++
+  // Steps without turns are read, not skipped.
+  while (step > 0 && trail.firstOfStep[step] === position && isReading(trail, step - 1)) step--
+  return step
+}
+
+const isReading = ({ steps }: Trail, step: number): boolean => steps[step].turns.length === 0
+
+/** One quarter of a half turn that the route has next. */
+function isHalfway(puzzle: Puzzle, trail: Trail, state: State, done: number): boolean {
+  const next = trail.tape[done]
+  if (!next) return false
+  const turn = puzzle.turnByName.get(next.name)
+  if (!turn || turn.amount !== 2) return false
+  return puzzle.turns.some((quarter) => {
+    if (quarter.grip !== turn.grip || quarter.amount === 2) return false
+    const half = turnFreely(puzzle, trail.states[done], quarter, new Uint8Array(state.length))
+    return half.every((r, p) => r === state[p])
+  })
+}
+
+function slipOf(bench: Bench, trail: Trail, made: Turn): Deviation {
+  const next = trail.tape[bench.done]
+  const expected = next?.name ?? ''
+  const step = trail.steps[next?.step ?? 0]
+  const inRun = next?.run !== undefined && bench.done > trail.firstOfStep[next.step]
+  const afterHold = trail.tape.slice(bench.done).find(({ role }) => role !== 'hold')
+  const base = { made: made.name, expected }
+  if (next?.role === 'hold' && afterHold?.name === made.name) return { ...base, slip: 'wrong-hold' }
+  if (inRun && step.runs) {
+    const run = { at: next.run as number, of: step.runs.total }
+    return { ...base, slip: made.whole ? 'regrip' : 'unfinished-run', run }
+  }
+  return { ...base, slip: made.whole ? 'regrip' : 'other-turn' }
+}
+
+/** The turn that the route has next, if the bench is on it. */
+export const nextTurn = ({ trail, done, deviation }: Bench): string | undefined =>
+  deviation ? undefined : trail?.tape[done]?.name

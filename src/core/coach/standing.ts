@@ -1,0 +1,126 @@
+/**
+ * Where a solver stands on a route: what is owed (set-up turns to be undone, the next first) and
+ * what is borrowed (pieces that were right and are out of place now, with the step that brings them
+ * back). Both are read off the route by replaying it.
+ */
+import type { Puzzle } from '../puzzle/compile'
+import { directionOfName, type Direction } from '../puzzle/directions'
+import { must } from '../result'
+import { IDENTITY, multiply, type Rotation } from '../rotation'
+import { stagesOf, type Condition, type School, type Variant } from '../schools/school'
+import { readState, turnFreely, type State } from '../state'
+import { frameMeeting, pieceMeets, piecesOfSide, sideOf } from './goal'
+import type { Route, RouteStep, RouteTurn } from './route'
+
+export interface TapeTurn extends RouteTurn {
+  /** Positions among the route's stages, and among all its steps. */
+  readonly stage: number
+  readonly step: number
+}
+
+/** A route replayed: position n is after n turns. */
+export interface Trail {
+  readonly route: Route
+  readonly steps: readonly RouteStep[]
+  readonly tape: readonly TapeTurn[]
+  readonly states: readonly State[]
+  readonly frames: readonly Rotation[]
+  /** For each step, the position of its first turn; one more entry for the end. */
+  readonly firstOfStep: readonly number[]
+  readonly stageOfStep: readonly number[]
+}
+
+/** Replays a route. Throws if it names a turn that the puzzle does not have. */
+export function trailOf(puzzle: Puzzle, route: Route): Trail {
+  const steps: RouteStep[] = []
+  const stageOfStep: number[] = []
+  const firstOfStep = [0]
+  const tape: TapeTurn[] = []
+  const states = [must(readState(puzzle, route.from))]
+  const frames = [route.stages.flatMap((stage) => stage.steps)[0]?.frame ?? IDENTITY]
+  route.stages.forEach((stage, s) =>
+    stage.steps.forEach((step) => {
+      for (const routeTurn of step.turns) {
+        const turn = puzzle.turnByName.get(routeTurn.name)
+        if (!turn) throw new Error(`the route names a turn that does not exist: ${routeTurn.name}`)
+        const [state, frame] = [states[tape.length], frames[tape.length]]
+        states.push(turnFreely(puzzle, state, turn, new Uint8Array(state.length)))
+        frames.push(turn.whole ? multiply(turn.rotation, frame) : frame)
+        tape.push({ ...routeTurn, stage: s, step: steps.length })
+      }
+      steps.push(step)
+      stageOfStep.push(s)
+      firstOfStep.push(tape.length)
+    }),
+  )
+  return { route, steps, tape, states, frames, firstOfStep, stageOfStep }
+}
+
+/** Undo turns of begun set-ups that are still to come, the next first. */
+export function owedAt(puzzle: Puzzle, { tape }: Trail, done: number): string[] {
+  const stack: string[] = []
+  for (const { name, role } of tape.slice(0, done)) {
+    const turn = puzzle.turnByName.get(name)
+    if (role === 'setup' && turn) stack.push(puzzle.turns[turn.inverse].name)
+    if (role === 'undo') stack.pop()
+  }
+  return stack.reverse()
+}
+
+export interface Borrowed {
+  /** Piece id. */
+  readonly piece: string
+  /** Position among all steps of the step that brings it back. */
+  readonly backAtStep: number
+}
+
+/**
+ * @param step position of the step being worked on
+ * @param done turns done so far
+ */
+export function borrowedAt(
+  puzzle: Puzzle,
+  school: School,
+  trail: Trail,
+  step: number,
+  done: number,
+): Borrowed[] {
+  const { route, steps, states, frames, firstOfStep, stageOfStep } = trail
+  if (step >= steps.length) return []
+  const base = directionOfName(route.base)
+  const stage = stageOfStep[step]
+  const firstStep = stageOfStep.indexOf(stage)
+  const isRight = (condition: Condition, piece: number, at: number) =>
+    pieceMeets(puzzle, condition, base, states[at], piece, frames[at])
+  return demandsDuring(school, route.variant, stage).flatMap((condition) =>
+    piecesOfSide(puzzle, sideOf(condition.layer, base)).flatMap((piece) => {
+      if (isRight(condition, piece, done)) return []
+      const begun = firstOfStep.slice(firstStep, step + 1)
+      if (!begun.some((at) => isRight(condition, piece, at))) return []
+      const later = steps.findIndex(
+        (_, s) => s >= step && isRight(condition, piece, firstOfStep[s + 1]),
+      )
+      return later < 0 ? [] : [{ piece: puzzle.pieces[piece].id, backAtStep: later }]
+    }),
+  )
+}
+
+/** What must not be lost during a stage: the goal before it, or in a first stage its own. */
+function demandsDuring(school: School, variant: Variant, stage: number): readonly Condition[] {
+  const stages = stagesOf(school, variant)
+  return (stages[stage - 1] ?? stages[stage]).goal
+}
+
+/** How many stages of a school a state has behind it, with one base. */
+export function stagesMet(
+  puzzle: Puzzle,
+  school: School,
+  variant: Variant,
+  base: Direction,
+  state: State,
+): number {
+  const stages = stagesOf(school, variant)
+  for (let n = stages.length; n > 0; n--)
+    if (frameMeeting(puzzle, stages[n - 1].goal, base, state) !== undefined) return n
+  return 0
+}

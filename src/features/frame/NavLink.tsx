@@ -1,0 +1,22 @@
+'use client'
+
+import Link from 'next/link'
+import { usePathname } from 'next/navigation'
+import { classes } from '@/ui/classes'
+
+export function NavLink({ href, children }: { href: string; children: string }) {
+  const path = usePathname()
+  const isHere = path.split('/')[1] === href.split('/')[1]
+  return (
+    <Link
+      href={href}
+      aria-current={isHere ? 'page' : undefined}
+      className={classes(
+        'flex items-center border-b-2 px-3 text-sm',
+        isHere ? 'border-amber text-ink' : 'border-transparent text-soft hover:text-ink',
+      )}
+    >
+      {children}
+    </Link>
+  )
+}

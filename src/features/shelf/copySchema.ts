@@ -1,0 +1,37 @@
+/** What a copy of a puzzle may be called and look like. */
+import { array, mixed, object, string, type InferType } from 'yup'
+import { MARKS } from '@/core/puzzle/colours'
+
+export const copySchema = object({
+  puzzleId: string().max(40).required('Choose a puzzle.'),
+  name: string()
+    .trim()
+    .required('Give the puzzle a name of your own.')
+    .max(80, 'A name has at most 80 letters.'),
+  remarks: string().trim().max(2000, 'Remarks have at most 2000 letters.').default(''),
+  scheme: array()
+    .of(
+      object({
+        id: string().max(80).required(),
+        name: string()
+          .trim()
+          .required('Every colour needs a name.')
+          .max(30, 'A colour name has at most 30 letters.'),
+        shade: string()
+          .matches(/^#[0-9a-f]{6}$/i, 'A shade is written #rrggbb.')
+          .required(),
+        mark: mixed<(typeof MARKS)[number]>()
+          .oneOf([...MARKS])
+          .required(),
+      }).noUnknown(),
+    )
+    .min(1)
+    .max(30)
+    .required()
+    .test('names', 'Two colours have the same name.', (scheme) => {
+      const names = scheme?.map(({ name }) => name?.trim().toLowerCase()) ?? []
+      return new Set(names).size === names.length
+    }),
+}).noUnknown()
+
+export type CopyForm = InferType<typeof copySchema>

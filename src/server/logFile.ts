@@ -1,0 +1,229 @@
+/**
+ * The log as a file: JSON or CSV (docs/log-file.md). What comes in is checked as a whole, every
+ * solution replayed on the engine, and either all of it is stored or nothing.
+ */
+import Papa from 'papaparse'
+import { array, date, number, object, string, ValidationError } from 'yup'
+import { shippedPuzzle } from '../core/catalog'
+import { countQuarters, countTurns } from '../core/notation/rewrite'
+import { readTurns } from '../core/notation/read'
+import { fail, ok, type Result } from '../core/result'
+import { schoolNamed } from '../core/schools'
+import { isSolved, readState, turnAll } from '../core/state'
+import { transaction } from './pool'
+import { addSolve, type NewSolve, type Solve } from './solves'
+
+const FORMAT = 'merry-lantern-log'
+const VERSION = 1
+/** Largest file that is read, in characters. */
+export const FILE_LIMIT = 20_000_000
+
+const whole = () => number().integer().min(0).max(2_000_000_000).required()
+
+const splitSchema = object({
+  stageId: string().min(1).max(80).required(),
+  name: string().min(1).max(80).required(),
+  turnCount: whole(),
+  elapsedMs: whole(),
+}).noUnknown()
+
+const solveSchema = object({
+  puzzle: string().min(1).max(80).required(),
+  school: string().max(80).default(''),
+  variant: object().default({}),
+  solver: string().max(80).default(''),
+  startState: string().min(1).max(400).required(),
+  scramble: string().max(4000).default(''),
+  solution: string().max(20_000).default(''),
+  finishedAt: date().required(),
+  elapsedMs: whole(),
+  turnCount: whole(),
+  quarterCount: whole(),
+  slips: whole().default(0),
+  hints: whole().default(0),
+  remark: string().max(2000).default(''),
+  splits: array().of(splitSchema).default([]),
+}).noUnknown('${path} has a field that is not known: ${unknown}')
+
+const COLUMNS = Object.keys(solveSchema.fields)
+
+type Entry = ReturnType<typeof toEntry>
+
+function toEntry(solve: Solve) {
+  return {
+    puzzle: solve.puzzleId,
+    school: solve.school ?? '',
+    variant: solve.variant,
+    solver: solve.solver,
+    startState: solve.startState,
+    scramble: solve.scramble,
+    solution: solve.solution,
+    finishedAt: solve.finishedAt.toISOString(),
+    elapsedMs: solve.elapsedMs,
+    turnCount: solve.turnCount,
+    quarterCount: solve.quarterCount,
+    slips: solve.slips,
+    hints: solve.hints,
+    remark: solve.remark,
+    splits: solve.splits,
+  }
+}
+
+/** One solve a line, so that a line number in an error leads to it. */
+export function writeJson(solves: readonly Solve[]): string {
+  const lines = solves.map((solve) => JSON.stringify(toEntry(solve)))
+  return `{"format":"${FORMAT}","version":${VERSION},"solves":[\n${lines.join(',\n')}\n]}\n`
+}
+
+/** Variant and splits are JSON inside their cells. */
+export function writeCsv(solves: readonly Solve[]): string {
+  const rows = solves.map(toEntry).map((entry) => ({
+    ...entry,
+    variant: JSON.stringify(entry.variant),
+    splits: JSON.stringify(entry.splits),
+  }))
+  return `${Papa.unparse({ fields: COLUMNS, data: rows }, { escapeFormulae: true })}\r\n`
+}
+
+interface Placed {
+  readonly line: number
+  readonly value: unknown
+}
+
+/** Reads either kind; which one is told by the first character. */
+export function readLogFile(text: string): Result<NewSolve[]> {
+  if (text.length > FILE_LIMIT) return fail('bad-file', 'The file is larger than 20 MB.')
+  if (text.trim() === '') return fail('bad-file', 'The file is empty.')
+  const placed = text.trimStart().startsWith('{') ? readJson(text) : readCsv(text)
+  if (!placed.ok) return placed
+  const solves: NewSolve[] = []
+  for (const entry of placed.value) {
+    const solve = readEntry(entry)
+    if (!solve.ok) return solve
+    solves.push(solve.value)
+  }
+  return ok(solves)
+}
+
+const refuse = (line: number, field: string, why: string) =>
+  fail('bad-file', `Line ${line}, ${field}: ${why} Nothing was imported.`, { field })
+
+function readJson(text: string): Result<Placed[]> {
+  let file: { format?: unknown; version?: unknown; solves?: unknown }
+  try {
+    file = JSON.parse(text) as typeof file
+  } catch (error) {
+    const at = /position (\d+)/.exec((error as Error).message)?.[1]
+    const line = at === undefined ? 1 : lineAt(text, Number(at))
+    return refuse(line, 'file', 'this is not well-formed JSON.')
+  }
+  if (file.format !== FORMAT) return refuse(1, 'format', `it must be "${FORMAT}".`)
+  if (file.version !== VERSION) return refuse(1, 'version', `only version ${VERSION} is known.`)
+  if (!Array.isArray(file.solves)) return refuse(1, 'solves', 'a list of solves is missing.')
+  const lines = elementLines(text)
+  return ok(file.solves.map((value: unknown, i) => ({ value, line: lines[i] ?? 1 })))
+}
+
+const lineAt = (text: string, position: number): number =>
+  text.slice(0, position).split('\n').length
+
+/** Lines on which the elements of the outermost list begin. */
+function elementLines(text: string): number[] {
+  const lines: number[] = []
+  let depth = 0
+  let line = 1
+  let inString = false
+  for (let i = 0; i < text.length; i++) {
+    const c = text[i]
+    if (c === '\n') line++
+    if (inString) {
+      if (c === '\\') i++
+      else if (c === '"') inString = false
+    } else if (c === '"') inString = true
+    else if (c === '{' || c === '[') {
+      if (depth === 2 && c === '{') lines.push(line)
+      depth++
+    } else if (c === '}' || c === ']') depth--
+  }
+  return lines
+}
+
+function readCsv(text: string): Result<Placed[]> {
+  const parsed = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true })
+  const [error] = parsed.errors
+  if (error) return refuse((error.row ?? 0) + 2, 'row', `${error.message}.`)
+  const missing = COLUMNS.find((column) => !parsed.meta.fields?.includes(column))
+  if (missing) return refuse(1, missing, 'this column is missing.')
+  const placed: Placed[] = []
+  for (const [i, row] of parsed.data.entries()) {
+    const line = i + 2
+    const value: Record<string, unknown> = { ...row }
+    for (const field of ['variant', 'splits'])
+      try {
+        value[field] = JSON.parse(row[field])
+      } catch {
+        return refuse(line, field, 'this is not well-formed JSON.')
+      }
+    // Leading quotes that keep a spreadsheet from computing are taken off again.
+    for (const [field, cell] of Object.entries(row))
+      if (/^'[=+\-@\t\r]/.test(cell)) value[field] = cell.slice(1)
+    placed.push({ line, value })
+  }
+  return ok(placed)
+}
+
+function readEntry({ line, value }: Placed): Result<NewSolve> {
+  let entry: Entry
+  try {
+    entry = solveSchema.validateSync(value) as unknown as Entry
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    return refuse(line, error.path || 'solve', `${error.errors[0]}.`)
+  }
+  const puzzle = shippedPuzzle(entry.puzzle)
+  if (!puzzle.ok) return refuse(line, 'puzzle', puzzle.problem.sentence)
+  if (entry.school !== '') {
+    const school = schoolNamed(entry.puzzle, entry.school)
+    if (!school.ok) return refuse(line, 'school', school.problem.sentence)
+  }
+  const from = readState(puzzle.value, entry.startState)
+  if (!from.ok) return refuse(line, 'startState', from.problem.sentence)
+  const scramble = readTurns(puzzle.value, entry.scramble)
+  if (!scramble.ok) return refuse(line, 'scramble', scramble.problem.sentence)
+  const solution = readTurns(puzzle.value, entry.solution)
+  if (!solution.ok) return refuse(line, 'solution', solution.problem.sentence)
+  const end = turnAll(puzzle.value, from.value, solution.value)
+  if (!end.ok || !isSolved(puzzle.value, end.value))
+    return refuse(line, 'solution', 'these turns do not solve the start state.')
+  if (countTurns(solution.value) !== entry.turnCount)
+    return refuse(line, 'turnCount', `the solution has ${countTurns(solution.value)} turns.`)
+  if (countQuarters(solution.value) !== entry.quarterCount)
+    return refuse(
+      line,
+      'quarterCount',
+      `the solution has ${countQuarters(solution.value)} quarter turns.`,
+    )
+  const { puzzle: puzzleId, school, finishedAt, ...rest } = entry
+  return ok({ ...rest, puzzleId, school: school || undefined, finishedAt: new Date(finishedAt) })
+}
+
+/**
+ * Stores solves; those that are in the log already (same start, solution and moment) are passed over.
+ * The number stored is returned.
+ */
+export function importSolves(profileId: string, solves: readonly NewSolve[]): Promise<number> {
+  return transaction(async (client) => {
+    let stored = 0
+    for (const solve of solves) {
+      const known = await client.query(
+        `select 1 from solves where profile_id = $1 and start_state = $2 and solution = $3
+         and finished_at = $4`,
+        [profileId, solve.startState, solve.solution, solve.finishedAt],
+      )
+      if (known.rowCount) continue
+      await addSolve(profileId, solve, client)
+      stored++
+    }
+    return stored
+  })
+}

@@ -1,0 +1,17 @@
+/** What comes from outside meets a schema here; the first thing wrong is told with its field. */
+import { ValidationError, type Schema } from 'yup'
+import { fail, ok, type Result } from '../core/result'
+
+export async function checked<T>(schema: Schema<T>, input: unknown): Promise<Result<T>> {
+  try {
+    return ok(await schema.validate(input, { stripUnknown: false }))
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    return fail('bad-input', error.errors[0], { field: error.path ?? '' })
+  }
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
+
+/** Ids in addresses are checked before they reach the database. */
+export const isId = (text: unknown): text is string => typeof text === 'string' && UUID.test(text)

@@ -1,0 +1,163 @@
+/** The log: solves with their splits. */
+import type { Split } from '../core/statistics/splits'
+import type { Variant } from '../core/schools/school'
+import { pool, type Queryable } from './pool'
+
+export interface Solve {
+  readonly id: string
+  readonly copyId?: string
+  readonly sessionId?: string
+  readonly puzzleId: string
+  readonly school?: string
+  readonly variant: Variant
+  readonly solver: string
+  readonly startState: string
+  readonly scramble: string
+  readonly solution: string
+  readonly finishedAt: Date
+  readonly elapsedMs: number
+  readonly turnCount: number
+  readonly quarterCount: number
+  readonly slips: number
+  readonly hints: number
+  readonly remark: string
+  readonly splits: readonly Split[]
+}
+
+export type NewSolve = Omit<Solve, 'id'>
+
+interface SolveRow {
+  id: string
+  copy_id: string | null
+  session_id: string | null
+  puzzle_id: string
+  school: string | null
+  variant: Variant
+  solver: string
+  start_state: string
+  scramble: string
+  solution: string
+  finished_at: Date
+  elapsed_ms: number
+  turn_count: number
+  quarter_count: number
+  slips: number
+  hints: number
+  remark: string
+  splits: Split[]
+}
+
+const fromRow = (row: SolveRow): Solve => ({
+  id: row.id,
+  copyId: row.copy_id ?? undefined,
+  sessionId: row.session_id ?? undefined,
+  puzzleId: row.puzzle_id,
+  school: row.school ?? undefined,
+  variant: row.variant,
+  solver: row.solver,
+  startState: row.start_state,
+  scramble: row.scramble,
+  solution: row.solution,
+  finishedAt: row.finished_at,
+  elapsedMs: row.elapsed_ms,
+  turnCount: row.turn_count,
+  quarterCount: row.quarter_count,
+  slips: row.slips,
+  hints: row.hints,
+  remark: row.remark,
+  splits: row.splits,
+})
+
+const SELECT = `
+  select s.*, coalesce((
+    select jsonb_agg(jsonb_build_object(
+      'stageId', t.stage_id, 'name', t.name, 'turnCount', t.turn_count, 'elapsedMs', t.elapsed_ms
+    ) order by t.ordinal) from solve_stages t where t.solve_id = s.id
+  ), '[]') as splits
+  from solves s`
+
+/** Newest first. */
+export async function listSolves(profileId: string, limit = 1000): Promise<Solve[]> {
+  const { rows } = await pool().query<SolveRow>(
+    `${SELECT} where s.profile_id = $1 order by s.finished_at desc, s.id limit $2`,
+    [profileId, limit],
+  )
+  return rows.map(fromRow)
+}
+
+export async function findSolve(profileId: string, id: string): Promise<Solve | undefined> {
+  const { rows } = await pool().query<SolveRow>(`${SELECT} where s.profile_id = $1 and s.id = $2`, [
+    profileId,
+    id,
+  ])
+  return rows[0] && fromRow(rows[0])
+}
+
+/** The solve that a bench session has led to. */
+export async function solveOfSession(
+  profileId: string,
+  sessionId: string,
+): Promise<string | undefined> {
+  const { rows } = await pool().query<{ id: string }>(
+    'select id from solves where profile_id = $1 and session_id = $2',
+    [profileId, sessionId],
+  )
+  return rows[0]?.id
+}
+
+export async function addSolve(
+  profileId: string,
+  solve: NewSolve,
+  client: Queryable,
+): Promise<string> {
+  const { rows } = await client.query(
+    `insert into solves (profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
+       start_state, scramble, solution, finished_at, elapsed_ms, turn_count, quarter_count,
+       slips, hints, remark)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)
+     returning id`,
+    [
+      profileId,
+      solve.sessionId ?? null,
+      solve.copyId ?? null,
+      solve.puzzleId,
+      solve.school ?? null,
+      JSON.stringify(solve.variant),
+      solve.solver,
+      solve.startState,
+      solve.scramble,
+      solve.solution,
+      solve.finishedAt,
+      solve.elapsedMs,
+      solve.turnCount,
+      solve.quarterCount,
+      solve.slips,
+      solve.hints,
+      solve.remark,
+    ],
+  )
+  const { id } = rows[0] as { id: string }
+  for (const [ordinal, split] of solve.splits.entries())
+    await client.query(
+      `insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
+       values ($1, $2, $3, $4, $5, $6)`,
+      [id, ordinal, split.stageId, split.name, split.turnCount, split.elapsedMs],
+    )
+  return id
+}
+
+export async function setRemark(profileId: string, id: string, remark: string): Promise<boolean> {
+  const { rowCount } = await pool().query(
+    'update solves set remark = $3 where profile_id = $1 and id = $2',
+    [profileId, id, remark],
+  )
+  return rowCount === 1
+}
+
+export async function removeSolve(profileId: string, id: string): Promise<boolean> {
+  const { rowCount } = await pool().query('delete from solves where profile_id = $1 and id = $2', [
+    profileId,
+    id,
+  ])
+  return rowCount === 1
+}

@@ -1,0 +1,3 @@
+/** Joins class names; empty ones are left out. */
+export const classes = (...names: (string | false | undefined)[]): string =>
+  names.filter(Boolean).join(' ')
