@@ -8,6 +8,7 @@ import {
   type Direction,
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
+import type { Vector } from '../rotation'
 import { occupants, type State } from '../state'
 import { isOnSide } from './workpiece'
 import { listed, placeWords, plural } from '../words'
@@ -45,30 +46,56 @@ export function directions(
     const sides = puzzle.pieces[place].faces
       .map(({ normal }) => directionOfVector(normal))
       .filter((direction) => direction !== heldAt)
-    return { place: placeWords(sides), looks: looks.toward, isUp: looks === heldAt }
+    return {
+      place: placeWords(sides),
+      looks: looks.toward,
+      isUp: looks === heldAt,
+      isClockwise: isClockwise(heldAt, looks, puzzle.pieces[place].cells[0]),
+      opposes: opposite(looks).toward,
+    }
   })
-  const up = entries.filter(({ isUp }) => isUp).length
-  const others = entries.filter(({ isUp }) => !isUp)
-  const toward = others.map(({ place, looks }) => `${looks} at the ${place}`)
+  const wrong = entries.filter(({ isUp }) => !isUp)
+  const toward = wrong.map(({ place, looks }) => `${looks} at the ${place}`)
   return {
-    summary: `${plural(up, 'piece')} right, ${shape(entries.map(({ looks }) => looks))}`,
+    summary: `${plural(entries.length - wrong.length, 'piece')} right, ${pattern(entries)}`,
     detail: `it looks ${listed(toward)}`,
     entries,
   }
 }
 
-/** Whether the wrong ones look the same way, opposite ways or each its own way. */
-function shape(looks: readonly string[]): string {
-  const wrong = looks.filter((look) => look !== 'up' && look !== 'down')
-  const kinds = [...new Set(wrong)]
-  const most = Math.max(...kinds.map((kind) => wrong.filter((look) => look === kind).length))
-  if (kinds.length === 1) return 'the others all look one way'
-  if (most === 2)
-    return kinds.length === 2 && wrong.length === 4
-      ? 'the others look two and two'
-      : 'two of the others look one way'
-  return 'the others each look another way'
+interface Entry {
+  readonly looks: string
+  readonly isUp: boolean
+  readonly isClockwise: boolean
+  readonly opposes: string
 }
+
+/** What sets the case apart from every hold: the sense of three, or how the others look. */
+function pattern(entries: readonly Entry[]): string {
+  const wrong = entries.filter(({ isUp }) => !isUp)
+  const ways = new Set(wrong.map(({ looks }) => looks))
+  if (wrong.length === 3)
+    return `the others twisted ${wrong[0].isClockwise ? 'clockwise' : 'anticlockwise'}`
+  if (wrong.length === 4)
+    return ways.size === 2
+      ? 'two look one way and two the opposite way'
+      : 'two look one way, two apart'
+  if (ways.size === 1) return 'the others look the same way'
+  if (isOpposed(wrong)) return 'the others look away from each other'
+  return 'the others are diagonal'
+}
+
+/**
+ * Whether a corner at `place` whose sticker belongs at `from` and looks toward `to` is twisted
+ * clockwise, seen from outside: from, to and the outward diagonal are then left-handed.
+ */
+function isClockwise(from: Direction, to: Direction, place: Vector): boolean {
+  const [a, b] = [from.vector, to.vector]
+  const cross = [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+  return cross.reduce((sum, c, i) => sum + c * place[i], 0) < 0
+}
+
+const isOpposed = ([a, b]: readonly Entry[]): boolean => a.looks === b.opposes
 
 /** Equal side stickers next to each other, in the layer held at `heldAt` and the one opposite. */
 export function bars(puzzle: Puzzle, state: State, heldAt: Direction): Reading {

@@ -2,7 +2,7 @@
 create table profiles (
   id uuid primary key default gen_random_uuid(),
   nickname text not null check (length(nickname) between 1 and 80),
-  created_at timestamptz not null default now()
+  created_at timestamptz not null default clock_timestamp()
 );
 
 create table settings (

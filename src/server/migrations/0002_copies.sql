@@ -7,7 +7,7 @@ create table copies (
   -- Colours by id: name, shade and mark of each.
   scheme jsonb not null,
   remarks text not null default '' check (length(remarks) <= 2000),
-  created_at timestamptz not null default now()
+  created_at timestamptz not null default clock_timestamp()
 );
 create index copies_profile on copies (profile_id, created_at);
 

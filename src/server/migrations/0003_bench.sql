@@ -11,7 +11,7 @@ create table bench_sessions (
   seed bigint,
   laid_by text not null check (laid_by in ('scramble', 'colours')),
   status text not null default 'open' check (status in ('open', 'finished', 'aside')),
-  created_at timestamptz not null default now(),
+  created_at timestamptz not null default clock_timestamp(),
   ended_at timestamptz
 );
 create index bench_sessions_profile on bench_sessions (profile_id, status, created_at desc);

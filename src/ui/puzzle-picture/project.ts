@@ -19,23 +19,24 @@ export interface FlatSticker {
   readonly axes: readonly [Point, Point]
 }
 
-const EYE_DISTANCE = 5.2
+/** Distance of the eye in radii of the sphere around the puzzle. */
+const EYE_DISTANCE = 3.4
 const INSET = 0.86
 
-/** In a square from -1 to 1, y down. */
+/** In a square from -1 to 1, y down; the sphere around the puzzle just fits. */
 export function project(
   puzzle: Puzzle,
   state: State,
   scheme: Scheme,
   name: WindowName,
 ): FlatSticker[] {
-  const size = Math.max(...puzzle.definition.mechanism.size)
-  const eye = scale(eyeOf(name), (EYE_DISTANCE * size) / 2)
+  const radius = Math.hypot(...puzzle.definition.mechanism.size) / 2
+  const eye = scale(unit(eyeOf(name)), EYE_DISTANCE * radius)
   const view = lookAt(eye)
+  const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
   const toFlat = (v: Vector): Point => {
     const [x, y, depth] = view(v)
-    const zoom = (1.92 * EYE_DISTANCE) / 2 / depth
-    return [x * zoom, -y * zoom]
+    return [(x / depth) * zoom, (-y / depth) * zoom]
   }
   return puzzle.pieces.flatMap((piece, p) =>
     piece.faces.flatMap((face) => {

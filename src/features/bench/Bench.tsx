@@ -1,0 +1,426 @@
+'use client'
+
+import { Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
+import { useRouter } from 'next/navigation'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { toast } from 'sonner'
+import { shippedPuzzle } from '@/core/catalog'
+import { borrowedAt, owedAt, stagesMet } from '@/core/coach/standing'
+import { variantWords } from '@/core/coach/variantWords'
+import { writeTurnName } from '@/core/notation/write'
+import { directionOfName } from '@/core/puzzle/directions'
+import { must } from '@/core/result'
+import { schoolNamed, schoolsFor } from '@/core/schools'
+import type { Settings } from '@/core/settings'
+import { Button, LinkButton } from '@/ui/Button'
+import { Key } from '@/ui/Key'
+import { Notice } from '@/ui/Notice'
+import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
+import { chooseSchool, finish } from './actions'
+import { CasesSheet } from './CasesSheet'
+import { CompareSheet } from './CompareSheet'
+import { Debts } from './Debts'
+import { HandsBusy } from './HandsBusy'
+import { readPress } from './keys'
+import { KeysSheet } from './KeysSheet'
+import { LanternString } from './LanternString'
+import { StartChooser } from './StartChooser'
+import { StepCard } from './StepCard'
+import { Tape } from './Tape'
+import { useBench, type BenchGiven } from './useBench'
+
+type Open = 'keys' | 'compare' | 'cases' | 'busy' | undefined
+
+const SPEED_STEP = 1.5
+const HELP = [
+  { strength: 1, name: 'a nudge' },
+  { strength: 2, name: 'a pointer' },
+  { strength: 3, name: 'the turns' },
+] as const
+
+export function Bench({ given, settings }: { given: BenchGiven; settings: Settings }) {
+  const router = useRouter()
+  const puzzle = must(shippedPuzzle(given.puzzleId))
+  const windows = useRef<PuzzleWindowsHandle>(null)
+  const [turnMs, setTurnMs] = useState(settings.turnMs)
+  const reduced = useReducedMotion()
+  const controls = useBench(given, reduced ? 0 : turnMs, windows)
+  const { bench, remark, trouble, planning } = controls
+  const [open, setOpen] = useState<Open>()
+  const [swapped, setSwapped] = useState(false)
+  const [wideDebts, setWideDebts] = useState(false)
+  const [help, setHelp] = useState(3)
+  const { trail, done, step } = bench
+  const card = trail?.steps[step]
+  const school = trail && must(schoolNamed(given.puzzleId, trail.route.school))
+
+  const lit =
+    trail && school
+      ? stagesMet(
+          puzzle,
+          school,
+          trail.route.variant,
+          directionOfName(trail.route.base),
+          bench.state,
+        )
+      : 0
+  const stage = trail ? (trail.stageOfStep[step] ?? trail.route.stages.length - 1) : 0
+  const owed = trail && !bench.deviation ? owedAt(puzzle, trail, done) : []
+  const borrowed =
+    trail && school && !bench.deviation ? borrowedAt(puzzle, school, trail, step, done) : []
+  const strength = Math.max(help, bench.hint)
+
+  const lights = useMemo(() => {
+    const indexOf = (id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
+    const isAll = card?.pieces.length === puzzle.pieces.length
+    if (!card || strength < 2 || isAll || bench.solved) return { attend: [], safe: [], places: [] }
+    // Places are named in the hold of the step, so they wait until it is taken.
+    const next = trail?.tape[done]
+    const isHeld = next !== undefined && next.step === step && next.role !== 'hold'
+    const onPlaces = isHeld ? card.places : []
+    return { attend: card.pieces.map(indexOf), safe: [], places: onPlaces.map(indexOf) }
+  }, [bench.solved, card, done, puzzle, step, strength, trail])
+
+  const logged = useFinish(given.sessionId, bench.solved && bench.history.length > 0, controls)
+
+  useKeys(open !== undefined && open !== 'busy', (press) => {
+    if (open === 'busy') return false
+    if ('turn' in press) {
+      if (!puzzle.turnByName.has(press.turn)) return false
+      controls.make(press.turn)
+      return true
+    }
+    switch (press.act) {
+      case 'next':
+        controls.next()
+        break
+      case 'back':
+        controls.undo()
+        break
+      case 'step':
+        controls.finishStep()
+        break
+      case 'hint':
+        controls.hint()
+        break
+      case 'owed':
+        setWideDebts((wide) => !wide)
+        break
+      case 'swap':
+        setSwapped((now) => !now)
+        break
+      case 'slower':
+        setTurnMs((ms) => Math.min(1000, Math.round(Math.max(60, ms) * SPEED_STEP)))
+        break
+      case 'faster':
+        setTurnMs((ms) => Math.max(0, Math.round(ms / SPEED_STEP)))
+        break
+      case 'busy':
+        setOpen('busy')
+        break
+      case 'keys':
+        setOpen('keys')
+        break
+    }
+    return true
+  })
+
+  const changeTo = (schoolId: string, variant: Readonly<Record<string, string>>) => {
+    setOpen(undefined)
+    void chooseSchool(given.sessionId, schoolId, variant).then((chosen) => {
+      if (chosen.ok) controls.changeTo(schoolId, variant)
+      else toast.error(chosen.problem.sentence)
+    })
+  }
+
+  const nextName = bench.deviation ? undefined : trail?.tape[done]?.name
+  const canGoOn = nextName !== undefined || card?.turns.length === 0
+  const request = controls.request()
+
+  return (
+    <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5 lg:max-h-[calc(100dvh-2.9rem)]">
+      <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
+        <div className="min-w-0">
+          <h1 className="text-xl">{given.copyName}</h1>
+          <p className="text-sm text-soft">
+            {school
+              ? [school.name, variantWords(school, controls.variant)].filter(Boolean).join(', ')
+              : 'Free play: this puzzle has no school yet.'}
+          </p>
+        </div>
+        {trail && (
+          <div className="order-last w-full sm:order-none sm:mx-auto sm:w-auto">
+            <LanternString route={trail.route} current={stage} lit={lit} />
+          </div>
+        )}
+        <div className="ml-auto flex items-center gap-4 text-sm sm:ml-0">
+          <Clock elapsedMs={controls.elapsedMs} running={!bench.solved} />
+          <span>
+            <span className="turns">{bench.turnCount}</span> turns
+          </span>
+          <span className="text-soft" role="status">
+            {
+              { saved: 'kept', saving: 'keeping', waiting: 'not kept yet', refused: 'not kept' }[
+                controls.saving
+              ]
+            }
+          </span>
+        </div>
+      </div>
+
+      <div className="grid min-h-0 grow gap-3 lg:grid-cols-[1fr_26rem]">
+        <div className="min-h-[15rem] lg:min-h-0">
+          <PuzzleWindows
+            ref={windows}
+            puzzle={puzzle}
+            state={bench.state}
+            scheme={given.scheme}
+            marks={settings.marks}
+            lights={lights}
+            swapped={swapped}
+            label={`${given.copyName} from two corners. ${card ? card.lookFor : ''}`}
+            onTurn={(turn) => controls.make(turn.name)}
+          />
+        </div>
+        <div className="flex min-h-0 flex-col gap-3 lg:overflow-y-auto">
+          {trouble && <Notice kind="wrong">{trouble}</Notice>}
+          {remark && !bench.solved && (
+            <Notice kind={remark.kind}>
+              <p>{remark.sentence}</p>
+              <div className="mt-2 flex flex-wrap gap-2">
+                {remark.canTakeBack && <Button onClick={controls.undo}>Take it back</Button>}
+                {remark.canPlan && bench.deviation && (
+                  <Button onClick={() => controls.plan()}>Plan again from here</Button>
+                )}
+              </div>
+            </Notice>
+          )}
+          {bench.solved ? (
+            <Solved logged={logged} turns={bench.turnCount} layOut={`/lay-out/${given.copyId}`} />
+          ) : card && trail ? (
+            <StepCard
+              step={card}
+              number={step + 1}
+              count={trail.steps.length}
+              strength={strength}
+              done={done - trail.firstOfStep[step]}
+              dialect={settings.writeDialect}
+              onHint={controls.hint}
+              onTakeOther={(piece) => controls.plan({ prefer: piece })}
+              aside={
+                <label className="flex items-center gap-1 text-sm text-soft">
+                  Show
+                  <select
+                    value={help}
+                    onChange={(event) => setHelp(Number(event.target.value))}
+                    className="rounded border border-line bg-raised px-1 text-ink"
+                  >
+                    {HELP.map(({ strength: value, name }) => (
+                      <option key={value} value={value}>
+                        {name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              }
+            />
+          ) : (
+            <div className="rounded-lg border border-line bg-surface p-4">
+              {planning ? 'Planning.' : freeWords(given.school !== undefined)}
+            </div>
+          )}
+          {trail && !bench.solved && (
+            <>
+              <p className="px-1 text-sm text-soft">
+                <span className="font-display text-ink">{trail.route.stages[stage].name}.</span>{' '}
+                {trail.route.stages[stage].aim}
+              </p>
+              <Debts
+                puzzle={puzzle}
+                scheme={given.scheme}
+                owed={owed}
+                borrowed={borrowed}
+                step={step}
+                dialect={settings.writeDialect}
+                wide={wideDebts}
+              />
+              {card?.kind === 'start' && request && (
+                <StartChooser
+                  request={request}
+                  base={trail.route.base}
+                  onChoose={(base) => controls.plan({ base })}
+                />
+              )}
+              {card?.kind === 'case' && (
+                <Button onClick={() => setOpen('cases')}>All cases of this stage</Button>
+              )}
+            </>
+          )}
+        </div>
+      </div>
+
+      <div className="flex flex-wrap items-stretch gap-2 max-sm:sticky max-sm:bottom-0 max-sm:bg-ground max-sm:py-2">
+        <Button onClick={controls.undo} disabled={bench.history.length === 0}>
+          <Undo2 size={16} aria-hidden /> Back <Key>Shift+Space</Key>
+        </Button>
+        <Button weight="attend" onClick={controls.next} disabled={!canGoOn} className="min-w-28">
+          {nextName ? `Next ${writeTurnName(nextName, settings.writeDialect)}` : 'Next'}{' '}
+          <Key>Space</Key>
+        </Button>
+        <Button onClick={controls.finishStep} disabled={!canGoOn}>
+          <SkipForward size={16} aria-hidden /> Step <Key>Enter</Key>
+        </Button>
+        <div className="order-last flex min-w-0 basis-full lg:order-none lg:grow lg:basis-0">
+          <Tape bench={bench} dialect={settings.writeDialect} />
+        </div>
+        <Button
+          onClick={() => setOpen('busy')}
+          aria-label="Hands busy: large type"
+          disabled={!trail}
+        >
+          <Maximize2 size={16} aria-hidden /> <Key>K</Key>
+        </Button>
+        {schoolsFor(given.puzzleId).length > 0 && (
+          <Button onClick={() => setOpen('compare')} disabled={bench.solved || !request}>
+            <Rows3 size={16} aria-hidden /> Other ways
+          </Button>
+        )}
+        <Button weight="quiet" onClick={() => setOpen('keys')}>
+          Keys <Key>?</Key>
+        </Button>
+      </div>
+
+      <KeysSheet open={open === 'keys'} onOpenChange={() => setOpen(undefined)} />
+      {open === 'compare' && request && (
+        <CompareSheet request={request} onChoose={changeTo} onClose={() => setOpen(undefined)} />
+      )}
+      {open === 'cases' && request && trail && (
+        <CasesSheet
+          puzzle={puzzle}
+          request={request}
+          stageId={trail.route.stages[stage].id}
+          stageName={trail.route.stages[stage].name}
+          current={card?.caseIndex}
+          marks={settings.marks}
+          dialect={settings.writeDialect}
+          onClose={() => setOpen(undefined)}
+        />
+      )}
+      {open === 'busy' && (
+        <HandsBusy
+          bench={bench}
+          dialect={settings.writeDialect}
+          onNext={controls.next}
+          onBack={controls.undo}
+          onClose={() => {
+            setOpen(undefined)
+            router.refresh()
+          }}
+        />
+      )}
+    </div>
+  )
+}
+
+const freeWords = (hasSchool: boolean): string =>
+  hasSchool
+    ? 'There is no plan yet.'
+    : 'Turn it with the keys, or drag a layer. Every turn is kept and can be taken back.'
+
+function Solved({ logged, turns, layOut }: { logged: Logged; turns: number; layOut: string }) {
+  return (
+    <section className="grid gap-3 rounded-lg border border-amber bg-surface p-5" role="status">
+      <h2 className="text-2xl">Home</h2>
+      <p>Every side shows one colour, after {turns} turns.</p>
+      {logged.problem && <p className="text-rose">{logged.problem}</p>}
+      <div className="flex flex-wrap gap-2">
+        {logged.solveId && (
+          <LinkButton weight="attend" href={`/log/${logged.solveId}`}>
+            See it in the log
+          </LinkButton>
+        )}
+        <LinkButton href={layOut}>Lay out the next</LinkButton>
+      </div>
+    </section>
+  )
+}
+
+interface Logged {
+  readonly solveId?: string
+  readonly problem?: string
+}
+
+/** Logs the solve once the server has every event. */
+function useFinish(
+  sessionId: string,
+  solved: boolean,
+  { settled }: { settled: () => Promise<boolean> },
+): Logged {
+  const [logged, setLogged] = useState<Logged>({})
+  const begun = useRef(false)
+  useEffect(() => {
+    if (!solved || begun.current) return
+    begun.current = true
+    void (async () => {
+      await settled()
+      const done = await finish(sessionId)
+      setLogged(done.ok ? { solveId: done.value } : { problem: done.problem.sentence })
+      if (!done.ok) begun.current = false
+    })()
+  }, [sessionId, settled, solved])
+  return logged
+}
+
+function Clock({ elapsedMs, running }: { elapsedMs: () => number; running: boolean }) {
+  const [seconds, setSeconds] = useState(0)
+  useEffect(() => {
+    if (!running) return
+    const show = () => setSeconds(Math.floor(elapsedMs() / 1000))
+    const timer = setInterval(show, 1000)
+    return () => clearInterval(timer)
+  }, [elapsedMs, running])
+  const minutes = Math.floor(seconds / 60)
+  return (
+    <span className="turns" aria-label="Time on the bench">
+      {minutes}:{`${seconds % 60}`.padStart(2, '0')}
+    </span>
+  )
+}
+
+function useReducedMotion(): boolean {
+  const [reduced, setReduced] = useState(false)
+  useEffect(() => {
+    const query = matchMedia('(prefers-reduced-motion: reduce)')
+    const update = () => setReduced(query.matches)
+    update()
+    query.addEventListener('change', update)
+    return () => query.removeEventListener('change', update)
+  }, [])
+  return reduced
+}
+
+/** Key presses anywhere on the page, unless something is being typed or a sheet is open. */
+function useKeys(
+  blocked: boolean,
+  onPress: (press: NonNullable<ReturnType<typeof readPress>>) => boolean,
+) {
+  const latest = useRef(onPress)
+  useEffect(() => {
+    latest.current = onPress
+  })
+  useEffect(() => {
+    if (blocked) return
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement
+      if (event.ctrlKey || event.metaKey || event.altKey) return
+      if (target.closest('input, textarea, select, [contenteditable]')) return
+      // A focused button or link answers Space and Enter itself.
+      if ((event.key === ' ' || event.key === 'Enter') && target.closest('button, a, summary'))
+        return
+      const press = readPress(event)
+      if (press && latest.current(press)) event.preventDefault()
+    }
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [blocked])
+}

@@ -1,0 +1,72 @@
+import type { Borrowed } from '@/core/coach/standing'
+import type { DialectId } from '@/core/notation/dialect'
+import { writeTurnName } from '@/core/notation/write'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Puzzle } from '@/core/puzzle/compile'
+import { pieceColours } from '@/core/words'
+
+/** Owed turns, the next undo first, and borrowed pieces with the step that brings them back. */
+export function Debts({
+  puzzle,
+  scheme,
+  owed,
+  borrowed,
+  step,
+  dialect,
+  wide,
+}: {
+  puzzle: Puzzle
+  scheme: Scheme
+  owed: readonly string[]
+  borrowed: readonly Borrowed[]
+  step: number
+  dialect: DialectId
+  /** Lists every borrowed piece by name. */
+  wide: boolean
+}) {
+  const backAt = Math.max(...borrowed.map(({ backAtStep }) => backAtStep))
+  return (
+    <section aria-label="Debts" className="grid grid-cols-2 gap-3 text-sm">
+      <div className="rounded-lg border border-line bg-surface px-4 py-3">
+        <h2 className="text-sm text-soft">Owed</h2>
+        {owed.length === 0 ? (
+          <p>Nothing.</p>
+        ) : (
+          <p>
+            <span className="turns text-base">
+              {owed.map((name) => writeTurnName(name, dialect)).join(' ')}
+            </span>
+            {owed.length > 1 && <span className="text-soft"> in this order</span>}
+          </p>
+        )}
+      </div>
+      <div className="rounded-lg border border-line bg-surface px-4 py-3">
+        <h2 className="text-sm text-soft">Borrowed</h2>
+        {borrowed.length === 0 ? (
+          <p>Nothing.</p>
+        ) : (
+          <>
+            <p>
+              {borrowed.length} {borrowed.length === 1 ? 'piece' : 'pieces'}, back{' '}
+              {backAt === step ? 'in this step' : `in step ${backAt + 1}`}
+            </p>
+            {wide && (
+              <ul className="mt-1 text-soft">
+                {borrowed.map(({ piece, backAtStep }) => (
+                  <li key={piece}>
+                    {pieceColours(
+                      puzzle,
+                      scheme,
+                      puzzle.pieces.findIndex(({ id }) => id === piece),
+                    )}
+                    : step {backAtStep + 1}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </>
+        )}
+      </div>
+    </section>
+  )
+}

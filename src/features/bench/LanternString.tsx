@@ -1,0 +1,49 @@
+import type { Route } from '@/core/coach/route'
+import { classes } from '@/ui/classes'
+import { LanternMark } from '@/ui/LanternMark'
+
+/** The string of lanterns: one a stage, lit when done. */
+export function LanternString({
+  route,
+  current,
+  lit,
+}: {
+  route: Route
+  current: number
+  lit: number
+}) {
+  return (
+    <ol aria-label="Stages" className="flex min-w-0 items-start">
+      {route.stages.map((stage, i) => {
+        const isLit = i < lit
+        const isNow = i === current && !isLit
+        return (
+          <li
+            key={stage.id}
+            aria-current={isNow ? 'step' : undefined}
+            className="relative flex min-w-0 flex-col items-center px-2 text-center sm:px-4"
+          >
+            <span aria-hidden className="absolute inset-x-0 top-[3px] h-px bg-line" />
+            <span
+              className={classes(
+                'relative',
+                isLit ? 'text-amber' : isNow ? 'text-ink' : 'text-soft',
+              )}
+            >
+              <LanternMark lit={isLit} size={20} />
+            </span>
+            <span
+              className={classes(
+                'text-xs leading-tight',
+                isNow ? 'font-bold text-ink' : 'text-soft',
+              )}
+            >
+              {stage.name}
+              <span className="sr-only">{isLit ? ', done' : isNow ? ', now' : ', to come'}</span>
+            </span>
+          </li>
+        )
+      })}
+    </ol>
+  )
+}

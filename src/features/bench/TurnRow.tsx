@@ -1,0 +1,92 @@
+import type { RouteTurn } from '@/core/coach/route'
+import type { DialectId } from '@/core/notation/dialect'
+import { writeTurnName } from '@/core/notation/write'
+import { classes } from '@/ui/classes'
+
+export type TurnLook = 'done' | 'now' | 'coming'
+
+const LOOKS: Record<TurnLook, string> = {
+  done: 'border-transparent text-soft opacity-60',
+  now: 'border-amber bg-amber text-on-amber font-bold',
+  coming: 'border-line bg-raised text-ink',
+}
+
+export function TurnChip({
+  name,
+  look,
+  dialect,
+}: {
+  name: string
+  look: TurnLook
+  dialect: DialectId
+}) {
+  return (
+    <span
+      aria-current={look === 'now' ? 'step' : undefined}
+      className={classes(
+        'turns inline-grid min-w-9 place-items-center rounded border px-1.5 py-0.5 text-base',
+        LOOKS[look],
+      )}
+    >
+      {writeTurnName(name, dialect)}
+    </span>
+  )
+}
+
+interface Part {
+  readonly label: string
+  readonly turns: readonly (RouteTurn & { at: number })[]
+}
+
+const ROLE_WORDS = {
+  hold: 'Turn the whole puzzle',
+  setup: 'Set up',
+  do: 'Turn',
+  undo: 'Undo',
+} as const
+
+/** A step's turns in their parts: hold, set up, do (each run by itself), undo. */
+export function TurnParts({
+  turns,
+  done,
+  total,
+  dialect,
+}: {
+  turns: readonly RouteTurn[]
+  /** How many of them are done. */
+  done: number
+  /** Runs in all, where the step repeats something. */
+  total?: number
+  dialect: DialectId
+}) {
+  const parts: Part[] = []
+  turns.forEach((turn, at) => {
+    const label =
+      turn.run !== undefined && total !== undefined && total > 1
+        ? `Run ${turn.run} of ${total}`
+        : ROLE_WORDS[turn.role]
+    const last = parts.at(-1)
+    const placed = { ...turn, at }
+    if (last?.label === label) (last.turns as (RouteTurn & { at: number })[]).push(placed)
+    else parts.push({ label, turns: [placed] })
+  })
+  return (
+    <div className="flex flex-wrap gap-x-4 gap-y-2">
+      {parts.map(({ label, turns: own }, i) => (
+        <div key={i}>
+          <div className="text-xs text-soft">{label}</div>
+          <div className="flex flex-wrap gap-1">
+            {own.map(({ name, at }) => (
+              <TurnChip
+                key={at}
+                name={name}
+                dialect={dialect}
+                look={at < done ? 'done' : at === done ? 'now' : 'coming'}
+              />
+            ))}
+          </div>
+        </div>
+      ))}
+    </div>
+  )
+}

@@ -1,0 +1,346 @@
+'use client'
+
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { shippedPuzzle } from '@/core/catalog'
+import { follow, openBench, replay, type Bench, type BenchEvent } from '@/core/coach/bench'
+import type { Route } from '@/core/coach/route'
+import { stagesMet } from '@/core/coach/standing'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Turn } from '@/core/puzzle/compile'
+import { directionOfName } from '@/core/puzzle/directions'
+import { must } from '@/core/result'
+import { schoolNamed } from '@/core/schools'
+import type { Variant } from '@/core/schools/school'
+import { readState, writeState } from '@/core/state'
+import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
+import { coach } from '@/workers/coach'
+import type { PlanRequest } from '@/workers/coach.worker'
+import { Outbox, type Saving } from './outbox'
+
+export interface BenchGiven {
+  readonly sessionId: string
+  readonly copyId: string
+  readonly puzzleId: string
+  readonly copyName: string
+  readonly scheme: Scheme
+  readonly school?: string
+  readonly variant: Variant
+  readonly startState: string
+  readonly scramble: string
+  readonly events: readonly BenchEvent[]
+}
+
+/** A sentence about what the solver just did that was not on the card. */
+export interface Remark {
+  readonly kind: 'attend' | 'wrong'
+  readonly sentence: string
+  /** Whether taking the latest turn back mends it. */
+  readonly canTakeBack: boolean
+  /** Whether to offer a plan from the present position. */
+  readonly canPlan: boolean
+}
+
+export interface BenchControls {
+  readonly bench: Bench
+  readonly school?: string
+  readonly variant: Variant
+  readonly saving: Saving
+  readonly trouble?: string
+  readonly planning: boolean
+  readonly remark?: Remark
+  readonly elapsedMs: () => number
+  readonly make: (name: string) => void
+  readonly next: () => void
+  readonly finishStep: () => void
+  readonly undo: () => void
+  readonly hint: () => void
+  readonly plan: (choice?: { base?: string; prefer?: string }) => void
+  readonly changeTo: (school: string, variant: Variant) => void
+  readonly request: () => PlanRequest | undefined
+  readonly settled: () => Promise<boolean>
+}
+
+export function useBench(
+  given: BenchGiven,
+  turnMs: number,
+  windows: React.RefObject<PuzzleWindowsHandle | null>,
+): BenchControls {
+  const puzzle = must(shippedPuzzle(given.puzzleId))
+  const [school, setSchool] = useState(given.school)
+  const [variant, setVariant] = useState(given.variant)
+  const [bench, setBench] = useState(() =>
+    replay(openBench(puzzle, must(readState(puzzle, given.startState))), given.events),
+  )
+  const [saving, setSaving] = useState<Saving>('saved')
+  const [trouble, setTrouble] = useState<string>()
+  const [planning, setPlanning] = useState(false)
+  const [remark, setRemark] = useState<Remark>()
+  // The latest values for callbacks that outlive a render (queued turns, worker answers).
+  const current = useRef(bench)
+  const queue = useRef<Promise<void>>(Promise.resolve())
+  const outbox = useRef<Outbox>(undefined)
+  const opened = useRef({ at: 0, before: given.events.at(-1)?.atMs ?? 0 })
+
+  const elapsedMs = useCallback(
+    () => Math.round(opened.current.before + (performance.now() - opened.current.at)),
+    [],
+  )
+
+  const apply = useCallback((event: BenchEvent) => {
+    current.current = follow(current.current, event)
+    setBench(current.current)
+    outbox.current?.add(event)
+  }, [])
+
+  const request = useCallback(
+    (): PlanRequest | undefined =>
+      school === undefined
+        ? undefined
+        : {
+            puzzleId: given.puzzleId,
+            school,
+            variant,
+            scheme: given.scheme,
+            state: writeState(current.current.state),
+            base: current.current.trail?.route.base,
+          },
+    [given.puzzleId, given.scheme, school, variant],
+  )
+
+  const planWith = useCallback(
+    async (asked: PlanRequest): Promise<Route | undefined> => {
+      setPlanning(true)
+      try {
+        const route = await coach().plan(asked)
+        if (!route.ok) {
+          setTrouble(route.problem.sentence)
+          return undefined
+        }
+        // Turns made meanwhile make the plan stale.
+        if (asked.state !== writeState(current.current.state)) return undefined
+        setTrouble(undefined)
+        apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
+        return route.value
+      } finally {
+        setPlanning(false)
+      }
+    },
+    [apply, elapsedMs],
+  )
+
+  useEffect(() => {
+    opened.current.at = performance.now()
+    const box = new Outbox(given.sessionId, given.events.length, (now, sentence) => {
+      setSaving(now)
+      if (sentence) setTrouble(sentence)
+    })
+    outbox.current = box
+    const missing = box.recover()
+    if (missing.length > 0) {
+      current.current = replay(current.current, missing)
+      setBench(current.current)
+    }
+    if (!current.current.trail && !current.current.solved && given.school) {
+      void planWith({
+        puzzleId: given.puzzleId,
+        school: given.school,
+        variant: given.variant,
+        scheme: given.scheme,
+        state: writeState(current.current.state),
+      })
+    }
+    return () => box.close()
+    // Opening happens once a session; later changes come through the callbacks.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given.sessionId])
+
+  const litNow = useCallback(() => {
+    const { trail, state } = current.current
+    if (!trail) return 0
+    const found = must(schoolNamed(given.puzzleId, trail.route.school))
+    return stagesMet(puzzle, found, trail.route.variant, directionOfName(trail.route.base), state)
+  }, [given.puzzleId, puzzle])
+
+  const afterDeviation = useCallback(
+    async (litBefore: number) => {
+      const { deviation, trail } = current.current
+      if (!deviation || !trail) return setRemark(undefined)
+      const told = tell(deviation)
+      if (!told.replan) return setRemark(told.remark)
+      const asked = request()
+      const route = asked && (await planWith(asked))
+      if (!route) return setRemark(told.remark)
+      const lost =
+        litBefore > litNow() ? ` ${trail.route.stages[litBefore - 1].name} is undone by it.` : ''
+      setRemark({
+        kind: lost ? 'wrong' : 'attend',
+        sentence: `${told.remark.sentence}${lost} Planned again from here: ${route.turnCount} turns.`,
+        canTakeBack: true,
+        canPlan: false,
+      })
+    },
+    [litNow, planWith, request],
+  )
+
+  const perform = useCallback(
+    async (turn: Turn) => {
+      const litBefore = litNow()
+      const from = current.current.state
+      const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
+      const to = follow(current.current, event).state
+      await windows.current?.play(turn, from, to, turnMs)
+      apply(event)
+      await afterDeviation(litBefore)
+    },
+    [afterDeviation, apply, elapsedMs, litNow, turnMs, windows],
+  )
+
+  const enqueue = useCallback((work: () => Promise<void> | void) => {
+    queue.current = queue.current.then(work).catch((error: unknown) => {
+      setTrouble(error instanceof Error ? error.message : String(error))
+    })
+  }, [])
+
+  const passReading = useCallback(() => {
+    const { trail, step, done } = current.current
+    if (trail && trail.steps[step]?.turns.length === 0 && trail.firstOfStep[step + 1] === done) {
+      apply({ kind: 'pass', atMs: elapsedMs() })
+      return true
+    }
+    return false
+  }, [apply, elapsedMs])
+
+  const expected = useCallback(() => {
+    const { trail, done, deviation } = current.current
+    return deviation ? undefined : trail?.tape[done]
+  }, [])
+
+  return useMemo(
+    () => ({
+      bench,
+      school,
+      variant,
+      saving,
+      trouble,
+      planning,
+      remark,
+      elapsedMs,
+      request,
+      make: (name) =>
+        enqueue(async () => {
+          const turn = puzzle.turnByName.get(name)
+          if (turn) await perform(turn)
+        }),
+      next: () =>
+        enqueue(async () => {
+          if (passReading()) return
+          const turn = puzzle.turnByName.get(expected()?.name ?? '')
+          if (turn) await perform(turn)
+        }),
+      finishStep: () =>
+        enqueue(async () => {
+          if (passReading()) return
+          const step = current.current.step
+          while (expected() && current.current.step === step) {
+            const turn = puzzle.turnByName.get(expected()?.name ?? '')
+            if (!turn) return
+            await perform(turn)
+          }
+        }),
+      undo: () =>
+        enqueue(async () => {
+          const last = current.current.history.at(-1)
+          if (!last) return
+          const event: BenchEvent = { kind: 'undo', atMs: elapsedMs() }
+          const to = follow(current.current, event).state
+          const back = puzzle.turns[last.inverse]
+          await windows.current?.play(back, current.current.state, to, turnMs)
+          apply(event)
+          setRemark(undefined)
+        }),
+      hint: () => {
+        const strength = Math.min(3, current.current.hint + 1) as 1 | 2 | 3
+        apply({ kind: 'hint', atMs: elapsedMs(), strength })
+      },
+      plan: (choice = {}) =>
+        enqueue(async () => {
+          const asked = request()
+          if (asked) await planWith({ ...asked, ...choice })
+          setRemark(undefined)
+        }),
+      changeTo: (nextSchool, nextVariant) =>
+        enqueue(async () => {
+          setSchool(nextSchool)
+          setVariant(nextVariant)
+          setRemark(undefined)
+          await planWith({
+            puzzleId: given.puzzleId,
+            school: nextSchool,
+            variant: nextVariant,
+            scheme: given.scheme,
+            state: writeState(current.current.state),
+          })
+        }),
+      settled: () => outbox.current?.settled() ?? Promise.resolve(true),
+    }),
+    [
+      apply,
+      bench,
+      elapsedMs,
+      enqueue,
+      expected,
+      given.puzzleId,
+      given.scheme,
+      passReading,
+      perform,
+      planWith,
+      planning,
+      puzzle,
+      remark,
+      request,
+      saving,
+      school,
+      trouble,
+      turnMs,
+      variant,
+      windows,
+    ],
+  )
+}
+
+/** What to say about a slip, and whether planning again is the right answer. */
+function tell(deviation: NonNullable<Bench['deviation']>): { remark: Remark; replan: boolean } {
+  const { made, expected, run, slip } = deviation
+  const back = { canTakeBack: true, canPlan: true }
+  if (slip === 'wrong-hold')
+    return {
+      replan: false,
+      remark: {
+        kind: 'wrong',
+        sentence: `${made} is the right turn, but the hold is not right yet: ${expected} comes first.`,
+        ...back,
+      },
+    }
+  if (run) {
+    const what =
+      slip === 'regrip'
+        ? 'The whole puzzle was turned'
+        : `${made} was turned instead of ${expected}`
+    return {
+      replan: false,
+      remark: {
+        kind: 'wrong',
+        sentence: `${what} inside run ${run.at} of ${run.of}. The run must be finished first; then it all comes back.`,
+        ...back,
+      },
+    }
+  }
+  return {
+    replan: true,
+    remark: {
+      kind: 'attend',
+      sentence: expected ? `You turned ${made}; the card has ${expected}.` : `You turned ${made}.`,
+      ...back,
+    },
+  }
+}

@@ -1,0 +1,101 @@
+/** What a bench event must look like before it is stored. */
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
+import type { BenchEvent } from '../core/coach/bench'
+import { DIRECTIONS } from '../core/puzzle/directions'
+
+const atMs = () => number().integer().min(0).max(2_000_000_000).required()
+const text = (max: number) => string().max(max)
+const turnName = () => text(12).required()
+
+const step = object({
+  id: text(80).required(),
+  kind: text(20).required(),
+  lookFor: text(2000).defined(),
+  hold: text(500).defined(),
+  check: text(1000).defined(),
+  note: text(2000),
+  hints: object({ nudge: text(500).defined(), pointer: text(500).defined() }).required(),
+  turns: array()
+    .of(
+      object({
+        name: turnName(),
+        role: mixed().oneOf(['hold', 'setup', 'do', 'undo']).required(),
+        run: number().integer().min(1).max(1000),
+      }).noUnknown(),
+    )
+    .max(500)
+    .required(),
+  runs: object({
+    times: number().integer().required(),
+    before: number().integer().required(),
+    total: number().integer().required(),
+  })
+    .default(undefined)
+    .optional(),
+  algorithm: array().of(turnName()).max(200).required(),
+  pieces: array().of(text(20).required()).max(400).required(),
+  places: array().of(text(20).required()).max(400).required(),
+  others: array()
+    .of(object({ piece: text(20).required(), sentence: text(300).required() }).noUnknown())
+    .max(400)
+    .required(),
+  frame: number().integer().min(0).max(23).required(),
+  caseIndex: number().integer().min(0).max(10_000),
+}).noUnknown()
+
+const route = object({
+  puzzle: text(40).required(),
+  school: text(40).required(),
+  variant: object().required(),
+  from: text(400).required(),
+  base: mixed()
+    .oneOf(DIRECTIONS.map(({ name }) => name))
+    .required(),
+  baseColour: text(40).required(),
+  stages: array()
+    .of(
+      object({
+        id: text(80).required(),
+        name: text(80).required(),
+        aim: text(500).defined(),
+        done: boolean().required(),
+        steps: array().of(step.required()).max(500).required(),
+      }).noUnknown(),
+    )
+    .max(100)
+    .required(),
+  turnCount: number().integer().min(0).required(),
+  quarterCount: number().integer().min(0).required(),
+  algorithms: array().of(text(1000).required()).max(200).required(),
+  looks: number().integer().min(0).required(),
+}).noUnknown()
+
+const kinds: Record<BenchEvent['kind'], Schema> = {
+  turn: object({ kind: string().required(), atMs: atMs(), name: turnName() }).noUnknown(),
+  undo: object({ kind: string().required(), atMs: atMs() }).noUnknown(),
+  pass: object({ kind: string().required(), atMs: atMs() }).noUnknown(),
+  hint: object({
+    kind: string().required(),
+    atMs: atMs(),
+    strength: number().oneOf([1, 2, 3]).required(),
+  }).noUnknown(),
+  route: object({ kind: string().required(), atMs: atMs(), route: route.required() }).noUnknown(),
+}
+
+const event = lazy((value: unknown) => {
+  const kind = (value as { kind?: string } | null)?.kind ?? ''
+  return (
+    kinds[kind as BenchEvent['kind']] ??
+    mixed().test('kind', `An event of the kind '${kind}' is not known.`, () => false)
+  )
+})
+
+/** A batch of events as it arrives. */
+export const batchSchema = object({
+  from: number().integer().min(0).required(),
+  events: array()
+    .of(event as unknown as Schema)
+    .min(1)
+    .max(500)
+    .required(),
+}).noUnknown() as unknown as Schema<{ from: number; events: BenchEvent[] }>

@@ -1,0 +1,244 @@
+'use client'
+
+import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'react'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Puzzle, Turn } from '@/core/puzzle/compile'
+import type { State } from '@/core/state'
+import { WINDOW_NAMES, WINDOW_WORDS, type WindowName } from '../camera'
+import { classes } from '../classes'
+import { PuzzlePicture } from '../puzzle-picture/PuzzlePicture'
+import type { Hit, Lights, PuzzleScene } from './PuzzleScene'
+
+export interface PuzzleWindowsHandle {
+  /** Plays a turn; resolves at rest. */
+  play(turn: Turn, from: State, to: State, milliseconds: number): Promise<void>
+}
+
+type SceneModule = typeof import('./PuzzleScene')
+
+/** Drags shorter than this, in pixels, are touches. */
+const DRAG_START = 10
+
+/**
+ * The pair of windows. The drawing part is loaded after the first paint; until then the flat picture
+ * stands in its place. Dragging a piece turns its layer, dragging beside the puzzle peeks around it.
+ */
+export function PuzzleWindows({
+  ref,
+  puzzle,
+  state,
+  scheme,
+  marks,
+  lights,
+  swapped = false,
+  label,
+  onTurn,
+}: {
+  ref?: Ref<PuzzleWindowsHandle>
+  puzzle: Puzzle
+  state: State
+  scheme: Scheme
+  marks: boolean
+  lights: Lights
+  swapped?: boolean
+  label: string
+  onTurn?: (turn: Turn) => void
+}) {
+  const frame = useRef<HTMLDivElement>(null)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const module = useRef<SceneModule>(undefined)
+  const scene = useRef<PuzzleScene>(undefined)
+  const playing = useRef(false)
+  const [ready, setReady] = useState(false)
+  const [failed, setFailed] = useState(false)
+  const [peeking, setPeeking] = useState(false)
+  const latest = useRef({ state, scheme, marks, lights, swapped, puzzle })
+
+  useEffect(() => {
+    latest.current = { state, scheme, marks, lights, swapped, puzzle }
+  })
+
+  useEffect(() => {
+    let gone = false
+    let observer: ResizeObserver | undefined
+    void import('./PuzzleScene').then((loaded) => {
+      if (gone || !canvas.current || !frame.current) return
+      const now = latest.current
+      let made: PuzzleScene
+      try {
+        made = new loaded.PuzzleScene(canvas.current, now.puzzle, now.scheme, now.marks)
+      } catch {
+        // No WebGL here: the flat picture stays, and says so.
+        setFailed(true)
+        return
+      }
+      module.current = loaded
+      scene.current = made
+      const look = getComputedStyle(document.documentElement)
+      made.tint(look.getPropertyValue('--amber').trim(), look.getPropertyValue('--teal').trim())
+      made.swap(now.swapped)
+      made.show(now.state)
+      made.light(now.lights)
+      observer = new ResizeObserver(([entry]) =>
+        made.resize(entry.contentRect.width, entry.contentRect.height),
+      )
+      observer.observe(frame.current)
+      setReady(true)
+    })
+    return () => {
+      gone = true
+      observer?.disconnect()
+      scene.current?.dispose()
+      scene.current = undefined
+    }
+  }, [puzzle])
+
+  useEffect(() => {
+    if (!playing.current) scene.current?.show(state)
+  }, [state])
+  useEffect(() => scene.current?.light(lights), [lights])
+  useEffect(() => scene.current?.paint(scheme, marks), [scheme, marks])
+  useEffect(() => scene.current?.swap(swapped), [swapped])
+
+  useImperativeHandle(ref, () => ({
+    async play(turn, from, to, milliseconds) {
+      if (!scene.current) return
+      playing.current = true
+      try {
+        await scene.current.play(turn, from, to, milliseconds)
+      } finally {
+        playing.current = false
+      }
+    },
+  }))
+
+  const drag = useDrag({ scene, module, puzzle, latest, onTurn, setPeeking })
+
+  return (
+    <div
+      ref={frame}
+      className="relative h-full min-h-40 w-full overflow-hidden rounded-lg border border-line"
+      style={{ background: 'var(--glow)' }}
+    >
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={label}
+        data-ready={ready || undefined}
+        className={classes(
+          'absolute inset-0 size-full touch-none',
+          !ready && 'opacity-0',
+          onTurn && 'cursor-grab',
+        )}
+        {...drag}
+      />
+      {!ready && (
+        <PuzzlePicture
+          puzzle={puzzle}
+          state={state}
+          scheme={scheme}
+          marks={marks}
+          label=""
+          className="absolute inset-[6%] m-auto h-[88%] w-[88%]"
+        />
+      )}
+      {failed && (
+        <p className="absolute inset-x-0 bottom-0 bg-surface/90 p-2 text-sm">
+          This browser cannot draw in space, so the picture is flat. Keys and buttons work as usual.
+        </p>
+      )}
+      {WINDOW_NAMES.map((name) => (
+        <Rim key={name} name={name} swapped={swapped} hidden={peeking} />
+      ))}
+    </div>
+  )
+}
+
+const RIM: Readonly<Record<WindowName, readonly (readonly [string, string])[]>> = {
+  near: [
+    ['top', 'left-1/2 top-1.5 -translate-x-1/2'],
+    ['front', 'bottom-1.5 left-[16%]'],
+    ['right', 'bottom-1.5 right-[14%]'],
+  ],
+  far: [
+    ['back', 'left-[14%] top-1.5'],
+    ['left', 'right-[16%] top-1.5'],
+    ['bottom', 'bottom-1.5 left-1/2 -translate-x-1/2'],
+  ],
+}
+
+/** The names of the directions at the rim of a window. */
+function Rim({ name, swapped, hidden }: { name: WindowName; swapped: boolean; hidden: boolean }) {
+  const isFirst = (name === 'near') !== swapped
+  return (
+    <div
+      className={classes(
+        'pointer-events-none absolute inset-y-0 text-xs text-soft transition-opacity',
+        hidden && 'opacity-0',
+        isFirst
+          ? 'left-0 w-[60%] min-[560px]:w-1/2'
+          : 'right-0 w-[40%] border-l border-line min-[560px]:w-1/2',
+      )}
+    >
+      <span className="sr-only">{WINDOW_WORDS[name]}</span>
+      {RIM[name].map(([word, at]) => (
+        <span key={word} aria-hidden className={classes('absolute', at)}>
+          {word}
+        </span>
+      ))}
+    </div>
+  )
+}
+
+interface DragParts {
+  scene: React.RefObject<PuzzleScene | undefined>
+  module: React.RefObject<SceneModule | undefined>
+  puzzle: Puzzle
+  latest: React.RefObject<{ state: State }>
+  onTurn?: (turn: Turn) => void
+  setPeeking: (peeking: boolean) => void
+}
+
+function useDrag({ scene, module, puzzle, latest, onTurn, setPeeking }: DragParts) {
+  const held = useRef<{ x: number; y: number; hit?: Hit; spent: boolean }>(undefined)
+  const at = (event: React.PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    return [event.clientX - box.left, event.clientY - box.top] as const
+  }
+  const letGo = () => {
+    if (held.current && !held.current.hit) scene.current?.peek(0, 0)
+    held.current = undefined
+    setPeeking(false)
+  }
+  return {
+    onPointerDown(event: React.PointerEvent) {
+      const [x, y] = at(event)
+      event.currentTarget.setPointerCapture(event.pointerId)
+      const hit = onTurn ? scene.current?.hit(x, y) : undefined
+      held.current = { x, y, hit, spent: false }
+      if (!hit) setPeeking(true)
+    },
+    onPointerMove(event: React.PointerEvent) {
+      const now = held.current
+      if (!now || now.spent || !scene.current || !module.current) return
+      const [x, y] = at(event)
+      const moved = [x - now.x, y - now.y] as const
+      if (!now.hit) {
+        scene.current.peek(moved[0] * 0.008, moved[1] * 0.008)
+        return
+      }
+      if (Math.hypot(...moved) < DRAG_START) return
+      now.spent = true
+      const turn = module.current.turnForDrag(
+        scene.current,
+        puzzle,
+        latest.current.state,
+        now.hit,
+        moved,
+      )
+      if (turn) onTurn?.(turn)
+    },
+    onPointerUp: letGo,
+    onPointerCancel: letGo,
+  }
+}

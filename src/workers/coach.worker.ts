@@ -1,0 +1,154 @@
+/** The coach behind a typed call interface: nothing that takes time runs on the page. */
+import { expose } from 'comlink'
+import { shippedPuzzle } from '@/core/catalog'
+import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
+import { plan, rankStarts } from '@/core/coach/plan'
+import type { Route } from '@/core/coach/route'
+import { writeTurns } from '@/core/notation/write'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Puzzle } from '@/core/puzzle/compile'
+import { directionOfName } from '@/core/puzzle/directions'
+import { fail, must, ok, type Result } from '@/core/result'
+import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
+import { schoolNamed, schoolsFor } from '@/core/schools'
+import { variantsOf, type Variant } from '@/core/schools/school'
+import { halfTurnTable } from '@/core/search/distanceTable'
+import { readState, writeState, type State } from '@/core/state'
+
+export interface PlanRequest {
+  readonly puzzleId: string
+  readonly school: string
+  readonly variant: Variant
+  readonly state: string
+  readonly scheme: Scheme
+  /** The side to start with, by name. */
+  readonly base?: string
+  /** The piece to take next, by id. */
+  readonly prefer?: string
+}
+
+export interface StartChoice {
+  readonly base: string
+  readonly colour: string
+  readonly turns: number
+  readonly right: number
+}
+
+/** One way home for the very position at hand. */
+export interface ComparedWay {
+  readonly school: string
+  readonly schoolName: string
+  readonly variant: Variant
+  readonly turns: number
+  readonly quarters: number
+  readonly algorithms: number
+  readonly looks: number
+}
+
+export interface DrawnScramble {
+  readonly seed: number
+  readonly turns: string
+  readonly state: string
+}
+
+/** Called with the share done, 0 to 1. */
+export type Progress = (share: number) => void
+
+function positionOf({ puzzleId, school, state }: PlanRequest) {
+  const puzzle = shippedPuzzle(puzzleId)
+  if (!puzzle.ok) return puzzle
+  const found = schoolNamed(puzzleId, school)
+  if (!found.ok) return found
+  const read = readState(puzzle.value, state)
+  if (!read.ok) return read
+  return ok({ puzzle: puzzle.value, school: found.value, state: read.value as State })
+}
+
+const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer }: PlanRequest) => ({
+  variant,
+  scheme,
+  base: base === undefined ? undefined : directionOfName(base),
+  prefer: prefer === undefined ? undefined : puzzle.pieces.findIndex(({ id }) => id === prefer),
+})
+
+const coach = {
+  plan(request: PlanRequest): Result<Route> {
+    const position = positionOf(request)
+    if (!position.ok) return position
+    const { puzzle, school, state } = position.value
+    return plan(puzzle, school, state, optionsOf(puzzle, request))
+  },
+
+  starts(request: PlanRequest): Result<StartChoice[]> {
+    const position = positionOf(request)
+    if (!position.ok) return position
+    const { puzzle, school, state } = position.value
+    const ranked = rankStarts(puzzle, school, state, optionsOf(puzzle, request))
+    return ok(
+      ranked.map(({ base, colour, turns, right }) => ({ base: base.name, colour, turns, right })),
+    )
+  },
+
+  gallery(request: PlanRequest, stageId: string): Result<GalleryCase[]> {
+    const position = positionOf(request)
+    if (!position.ok) return position
+    const { puzzle, school } = position.value
+    const base = directionOfName(request.base ?? 'up')
+    return ok(galleryOf(puzzle, school, request.variant, stageId, base))
+  },
+
+  /** Every school and variant for one position, the fewest turns first. */
+  async compare(request: PlanRequest, progress: Progress): Promise<Result<ComparedWay[]>> {
+    const position = positionOf(request)
+    if (!position.ok) return position
+    const { puzzle, state } = position.value
+    await this.ready(request.puzzleId, progress)
+    const ways: ComparedWay[] = []
+    for (const school of schoolsFor(request.puzzleId))
+      for (const variant of variantsOf(school)) {
+        const route = plan(puzzle, school, state, { variant, scheme: request.scheme })
+        if (!route.ok) return route
+        ways.push({
+          school: school.id,
+          schoolName: school.name,
+          variant,
+          turns: route.value.turnCount,
+          quarters: route.value.quarterCount,
+          algorithms: route.value.algorithms.length,
+          looks: route.value.looks,
+        })
+      }
+    return ok(ways.sort((a, b) => a.turns - b.turns))
+  },
+
+  /** Builds the table of all states, where the puzzle has one, so that later calls are quick. */
+  async ready(puzzleId: string, progress: Progress): Promise<Result<true>> {
+    const puzzle = shippedPuzzle(puzzleId)
+    if (!puzzle.ok) return puzzle
+    if (isDrawnUniformly(puzzle.value)) halfTurnTable(puzzle.value, progress)
+    progress(1)
+    return ok(true)
+  },
+
+  async scramble(
+    puzzleId: string,
+    seed: number,
+    progress: Progress,
+  ): Promise<Result<DrawnScramble>> {
+    const puzzle = shippedPuzzle(puzzleId)
+    if (!puzzle.ok) return puzzle
+    if (!Number.isSafeInteger(seed) || seed < 0)
+      return fail('bad-seed', 'A seed is a whole number, 0 or more.', { field: 'seed' })
+    must(await this.ready(puzzleId, progress))
+    const drawn = scramble(puzzle.value, seed)
+    return ok({
+      seed,
+      turns: writeTurns(drawn.turns),
+      state: writeState(scrambledState(puzzle.value, drawn)),
+    })
+  },
+}
+
+export type Coach = typeof coach
+
+expose(coach)
