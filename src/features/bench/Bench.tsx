@@ -156,7 +156,8 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         <div className="ml-auto flex items-center gap-4 text-sm sm:ml-0">
           <Clock elapsedMs={controls.elapsedMs} running={!bench.solved} />
           <span>
-            <span className="turns">{bench.turnCount}</span> turns
+            <span className="turns">{bench.turnCount}</span>{' '}
+            {bench.turnCount === 1 ? 'turn' : 'turns'}
           </span>
           <span className="text-soft" role="status">
             {

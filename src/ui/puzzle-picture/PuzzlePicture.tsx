@@ -3,10 +3,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
 import { markInk, MARK_PATHS } from '../marks'
-import { project, type FlatSticker } from './project'
-
-const path = (points: FlatSticker['edge']) =>
-  `M${points.map(([x, y]) => `${x.toFixed(3)} ${y.toFixed(3)}`).join('L')}Z`
+import { markTransform, outlinePath, project } from './project'
 
 /** The pair of windows drawn flat, for lists, cases and print. */
 export function PuzzlePicture({
@@ -34,18 +31,18 @@ export function PuzzlePicture({
           {project(puzzle, state, scheme, name).map((sticker, at) => (
             <g key={at}>
               <path
-                d={path(sticker.edge)}
+                d={outlinePath(sticker.edge)}
                 fill="#10131a"
                 stroke={attend.includes(sticker.piece) ? 'var(--amber)' : '#10131a'}
                 strokeWidth={attend.includes(sticker.piece) ? 0.05 : 0.03}
                 strokeLinejoin="round"
               />
-              <path d={path(sticker.inner)} fill={sticker.shade} />
+              <path d={outlinePath(sticker.inner)} fill={sticker.shade} />
               {marks && (
                 <path
                   d={MARK_PATHS[sticker.mark]}
                   fill={markInk(sticker.shade)}
-                  transform={`matrix(${[...sticker.axes[0], ...sticker.axes[1], ...sticker.middle].map((n) => n.toFixed(4)).join(' ')}) scale(0.62)`}
+                  transform={markTransform(sticker)}
                 />
               )}
             </g>

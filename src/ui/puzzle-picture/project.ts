@@ -1,6 +1,7 @@
 /** A state drawn flat: outlines of the stickers that an eye sees, nearest last. */
 import { colourIn, type Mark, type Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
+import { directionOfVector, type FaceName } from '@/core/puzzle/directions'
 import { rotate, type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
 import { eyeOf, type WindowName } from '../camera'
@@ -9,6 +10,8 @@ type Point = readonly [number, number]
 
 export interface FlatSticker {
   readonly piece: string
+  /** The side on which it is seen. */
+  readonly side: FaceName
   readonly shade: string
   readonly mark: Mark
   /** The whole outline, and the coloured part inside it. */
@@ -30,7 +33,7 @@ export function project(
   scheme: Scheme,
   name: WindowName,
 ): FlatSticker[] {
-  const radius = Math.hypot(...puzzle.definition.mechanism.size) / 2
+  const radius = length(puzzle.definition.mechanism.size) / 2
   const eye = scale(unit(eyeOf(name)), EYE_DISTANCE * radius)
   const view = lookAt(eye)
   const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
@@ -55,6 +58,7 @@ export function project(
       return [
         {
           piece: piece.id,
+          side: directionOfVector(normal).name,
           shade: colour.shade,
           mark: colour.mark,
           edge: corners.map(toFlat),
@@ -81,10 +85,23 @@ const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + 
 const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 const scale = (a: Vector, f: number): Vector => [a[0] * f, a[1] * f, a[2] * f]
 const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const unit = (a: Vector): Vector => scale(a, 1 / Math.hypot(...a))
+// Square roots are exact everywhere, so the server and the browser draw the same picture.
+const length = (a: Vector): number => Math.sqrt(dot(a, a))
+const unit = (a: Vector): Vector => scale(a, 1 / length(a))
 const average = (all: readonly Vector[]): Vector => scale(all.reduce(add), 1 / all.length)
 const cross = (a: Vector, b: Vector): Vector => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ]
+
+/** A number of an outline: three decimals, no negative zero. */
+const written = (n: number): string => String(Math.round(n * 1000) / 1000 + 0)
+
+/** The outline as an SVG path. */
+export const outlinePath = (points: readonly Point[]): string =>
+  `M${points.map(([x, y]) => `${written(x)} ${written(y)}`).join('L')}Z`
+
+/** The transformation that lays a mark on a sticker. */
+export const markTransform = ({ axes, middle }: FlatSticker): string =>
+  `matrix(${[...axes[0], ...axes[1], ...middle].map(written).join(' ')}) scale(0.62)`

@@ -1,0 +1,29 @@
+import { fail, ok } from '@/core/result'
+import { FILE_LIMIT, importSolves, readLogFile, writeCsv, writeJson } from '@/server/logFile'
+import { defaultProfile } from '@/server/profiles'
+import { listSolves } from '@/server/solves'
+
+const MOST_SOLVES = 1_000_000
+
+export async function GET(request: Request): Promise<Response> {
+  const kind = new URL(request.url).searchParams.get('as') ?? 'json'
+  if (kind !== 'json' && kind !== 'csv')
+    return Response.json(fail('bad-input', 'as must be json or csv.', { field: 'as' }), {
+      status: 400,
+    })
+  const solves = await listSolves(await defaultProfile(), MOST_SOLVES)
+  return new Response(kind === 'json' ? writeJson(solves) : writeCsv(solves), {
+    headers: {
+      'content-type': kind === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
+      'content-disposition': `attachment; filename="merry-lantern-log.${kind}"`,
+    },
+  })
+}
+
+export async function POST(request: Request): Promise<Response> {
+  if (Number(request.headers.get('content-length') ?? 0) > 4 * FILE_LIMIT)
+    return Response.json(fail('bad-file', 'The file is larger than 20 MB.'), { status: 413 })
+  const read = readLogFile(await request.text())
+  if (!read.ok) return Response.json(read, { status: 400 })
+  return Response.json(ok(await importSolves(await defaultProfile(), read.value)))
+}

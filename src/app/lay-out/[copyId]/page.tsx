@@ -1,0 +1,24 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { LayOut } from '@/features/lay-out/LayOut'
+import { findCopy } from '@/server/copies'
+import { isId } from '@/server/outside'
+import { defaultProfile, readSettings } from '@/server/profiles'
+
+export const metadata: Metadata = { title: 'Lay out' }
+
+export default async function LayOutPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ copyId: string }>
+  searchParams: Promise<{ way?: string }>
+}) {
+  const { copyId } = await params
+  const { way } = await searchParams
+  if (!isId(copyId)) notFound()
+  const profileId = await defaultProfile()
+  const [copy, settings] = await Promise.all([findCopy(profileId, copyId), readSettings(profileId)])
+  if (!copy) notFound()
+  return <LayOut copy={copy} settings={settings} way={way === 'colours' ? 'colours' : 'scramble'} />
+}

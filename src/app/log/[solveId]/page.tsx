@@ -1,0 +1,25 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { shippedPuzzle } from '@/core/catalog'
+import { must } from '@/core/result'
+import { SolveScreen } from '@/features/log/SolveScreen'
+import { findCopy } from '@/server/copies'
+import { isId } from '@/server/outside'
+import { defaultProfile, readSettings } from '@/server/profiles'
+import { findSolve } from '@/server/solves'
+
+export const metadata: Metadata = { title: 'Solve' }
+
+export default async function SolvePage({ params }: { params: Promise<{ solveId: string }> }) {
+  const { solveId } = await params
+  if (!isId(solveId)) notFound()
+  const profileId = await defaultProfile()
+  const [solve, settings] = await Promise.all([
+    findSolve(profileId, solveId),
+    readSettings(profileId),
+  ])
+  if (!solve) notFound()
+  const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
+  const scheme = copy?.scheme ?? must(shippedPuzzle(solve.puzzleId)).definition.colours
+  return <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />
+}

@@ -1,0 +1,20 @@
+import type { Metadata } from 'next'
+import { LogScreen } from '@/features/log/LogScreen'
+import { defaultProfile } from '@/server/profiles'
+import { listSolves } from '@/server/solves'
+
+export const metadata: Metadata = { title: 'Log' }
+
+type Query = Record<string, string | string[] | undefined>
+
+export default async function LogPage({ searchParams }: { searchParams: Promise<Query> }) {
+  const query = await searchParams
+  const one = (value: Query[string]) =>
+    typeof value === 'string' && value !== '' ? value : undefined
+  return (
+    <LogScreen
+      solves={await listSolves(await defaultProfile())}
+      filter={{ solver: one(query.solver), school: one(query.school) }}
+    />
+  )
+}

@@ -1,0 +1,109 @@
+'use client'
+
+import { useRouter } from 'next/navigation'
+import { Tabs } from 'radix-ui'
+import { useCallback, useState, useTransition } from 'react'
+import { shippedPuzzle } from '@/core/catalog'
+import type { Marked } from '@/core/copy/colours'
+import { must } from '@/core/result'
+import type { Settings } from '@/core/settings'
+import type { Copy } from '@/server/copies'
+import { Button } from '@/ui/Button'
+import { Notice } from '@/ui/Notice'
+import { putOnBench } from './actions'
+import { ByColours } from './ByColours'
+import { ByScramble, type ScrambleEntry } from './ByScramble'
+import { firstSchool, SchoolChooser } from './SchoolChooser'
+
+type Way = 'scramble' | 'colours'
+
+/** Only puzzles all of whose pieces show in the two windows are copied by colours. */
+const MOST_STICKERS = 24
+
+export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings; way: Way }) {
+  const router = useRouter()
+  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const stickers = puzzle.pieces.reduce((sum, { faces }) => sum + faces.length, 0)
+  const [chosen, setChosen] = useState(() => firstSchool(copy.puzzleId))
+  const [tab, setTab] = useState<Way>(way)
+  const [scrambled, setScrambled] = useState<ScrambleEntry>()
+  const [marked, setMarked] = useState<Marked>()
+  const [trouble, setTrouble] = useState<string>()
+  const [pending, begin] = useTransition()
+  const entry = tab === 'scramble' ? scrambled : marked && { marked }
+  const setEntry = useCallback((given: ScrambleEntry | undefined) => setScrambled(given), [])
+  const setMarks = useCallback((given: Marked | undefined) => setMarked(given), [])
+
+  const put = () =>
+    begin(async () => {
+      const opened = await putOnBench({ laidBy: tab, copyId: copy.id, ...chosen, ...entry })
+      if (!opened.ok) return setTrouble(opened.problem.sentence)
+      router.push(`/bench/${opened.value}`)
+    })
+
+  return (
+    <div className="mx-auto grid w-full max-w-6xl gap-4 px-4 py-5 sm:px-6">
+      <div>
+        <h1 className="text-2xl">Lay out {copy.name}</h1>
+        <p className="text-soft">Put the state of your real puzzle in.</p>
+      </div>
+      <Tabs.Root
+        value={tab}
+        onValueChange={(value) => {
+          setTab(value as Way)
+          window.history.replaceState(null, '', `?way=${value}`)
+        }}
+      >
+        <Tabs.List aria-label="Ways to lay out" className="mb-4 flex gap-1 border-b border-line">
+          {(
+            [
+              ['scramble', 'Scramble it'],
+              ['colours', 'Copy its colours'],
+            ] as const
+          ).map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              disabled={value === 'colours' && stickers > MOST_STICKERS}
+              className="border-b-2 border-transparent px-4 py-2 text-soft data-[state=active]:border-amber data-[state=active]:text-ink disabled:opacity-50"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="scramble">
+          <ByScramble puzzle={puzzle} scheme={copy.scheme} settings={settings} onEntry={setEntry} />
+        </Tabs.Content>
+        <Tabs.Content value="colours">
+          <ByColours
+            puzzle={puzzle}
+            scheme={copy.scheme}
+            marks={settings.marks}
+            onEntry={setMarks}
+          />
+        </Tabs.Content>
+      </Tabs.Root>
+      <div className="grid gap-4 rounded-lg border border-line bg-surface p-4 md:grid-cols-[1fr_auto] md:items-end">
+        <div className="md:[&>div]:grid-cols-4 md:[&>div]:items-start">
+          <SchoolChooser puzzleId={copy.puzzleId} chosen={chosen} onChange={setChosen} />
+        </div>
+        <div className="grid gap-2">
+          {trouble && <Notice kind="wrong">{trouble}</Notice>}
+          <Button
+            weight="attend"
+            className="min-h-11 px-5"
+            disabled={!entry || pending}
+            onClick={put}
+          >
+            {pending ? 'Opening the bench' : 'Put it on the bench'}
+          </Button>
+          {!entry && (
+            <p className="max-w-56 text-xs text-soft">
+              {tab === 'scramble' ? 'Draw or type a scramble first.' : 'Mark every sticker first.'}
+            </p>
+          )}
+        </div>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,79 @@
+'use server'
+
+import { revalidatePath } from 'next/cache'
+import { shippedPuzzle } from '@/core/catalog'
+import { judge } from '@/core/copy/colours'
+import { readTurns } from '@/core/notation/read'
+import type { Puzzle } from '@/core/puzzle/compile'
+import { fail, must, ok, type Result } from '@/core/result'
+import { schoolNamed } from '@/core/schools'
+import { fullVariant } from '@/core/schools/school'
+import { start, turnAll, writeState } from '@/core/state'
+import { openSession } from '@/server/benchSessions'
+import { findCopy, updateCopy, type Copy } from '@/server/copies'
+import { checked, isId } from '@/server/outside'
+import { defaultProfile } from '@/server/profiles'
+import { entrySchema, type CopiedEntry, type ScrambledEntry } from './sessionSchema'
+
+interface LaidOut {
+  startState: string
+  scramble: string
+}
+
+/** Judges an entry once more on the engine and opens a bench with it; its id is returned. */
+export async function putOnBench(input: unknown): Promise<Result<string>> {
+  const entry = await checked(entrySchema, input)
+  if (!entry.ok) return entry
+  const profileId = await defaultProfile()
+  const { copyId, school: schoolId, variant, laidBy } = entry.value
+  const copy = isId(copyId) ? await findCopy(profileId, copyId) : undefined
+  if (!copy)
+    return fail('not-found', 'This puzzle is not on the shelf any more.', { field: 'copyId' })
+  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const school = schoolId ? schoolNamed(copy.puzzleId, schoolId) : undefined
+  if (school && !school.ok) return school
+  const laid =
+    laidBy === 'scramble'
+      ? scrambledBy(puzzle, entry.value as ScrambledEntry)
+      : await copiedFrom(profileId, puzzle, copy, entry.value as CopiedEntry)
+  if (!laid.ok) return laid
+  const id = await openSession(profileId, {
+    ...laid.value,
+    copyId,
+    laidBy,
+    seed: (entry.value as ScrambledEntry).seed,
+    school: school?.value.id,
+    variant: school ? fullVariant(school.value, variant) : {},
+  })
+  revalidatePath('/', 'layout')
+  return ok(id)
+}
+
+function scrambledBy(puzzle: Puzzle, { scramble }: ScrambledEntry): Result<LaidOut> {
+  const turns = readTurns(puzzle, scramble)
+  if (!turns.ok) return { ok: false, problem: { ...turns.problem, field: 'scramble' } }
+  const state = turnAll(puzzle, start(puzzle), turns.value)
+  if (!state.ok) return state
+  return ok({ startState: writeState(state.value), scramble })
+}
+
+/** The copy keeps the colours as they were found, if they lie differently from what it had. */
+async function copiedFrom(
+  profileId: string,
+  puzzle: Puzzle,
+  copy: Copy,
+  { marked }: CopiedEntry,
+): Promise<Result<LaidOut>> {
+  const known = new Set(copy.scheme.map(({ id }) => id))
+  if (Object.values(marked).some((id) => typeof id !== 'string' || !known.has(id)))
+    return fail('bad-input', 'A sticker has a colour that this copy does not have.', {
+      field: 'marked',
+    })
+  const { missing, problems, found } = judge(puzzle, copy.scheme, marked)
+  if (!found)
+    return fail('bad-state', problems[0]?.sentence ?? `${missing} stickers are not marked yet.`, {
+      field: 'marked',
+    })
+  if (!found.isOwnScheme) await updateCopy(profileId, copy.id, { ...copy, scheme: found.scheme })
+  return ok({ startState: writeState(found.state), scramble: '' })
+}

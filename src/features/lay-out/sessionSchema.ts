@@ -1,0 +1,53 @@
+/** What is needed to put a laid-out state on the bench. */
+import { lazy, mixed, number, object, string, type Schema } from 'yup'
+
+const common = {
+  copyId: string().required(),
+  school: string().max(40).default(''),
+  variant: object().default({}),
+}
+
+export interface ScrambledEntry {
+  laidBy: 'scramble'
+  copyId: string
+  school: string
+  variant: Record<string, string>
+  /** In canonical notation. */
+  scramble: string
+  seed?: number
+}
+
+export interface CopiedEntry {
+  laidBy: 'colours'
+  copyId: string
+  school: string
+  variant: Record<string, string>
+  /** Colour ids by sticker id. */
+  marked: Record<string, string>
+}
+
+const scrambled = object({
+  laidBy: string().oneOf(['scramble']).required(),
+  ...common,
+  scramble: string().max(4000, 'A scramble has at most 4000 letters.').defined(),
+  seed: number().integer().min(0).max(Number.MAX_SAFE_INTEGER),
+}).noUnknown()
+
+const copied = object({
+  laidBy: string().oneOf(['colours']).required(),
+  ...common,
+  marked: object()
+    .required()
+    .test(
+      'size',
+      'There are more stickers than the puzzle has.',
+      (marked) => Object.keys(marked).length <= 400,
+    ),
+}).noUnknown()
+
+export const entrySchema = lazy((value: unknown) => {
+  const laidBy = (value as { laidBy?: string } | null)?.laidBy
+  if (laidBy === 'scramble') return scrambled
+  if (laidBy === 'colours') return copied
+  return mixed().test('laidBy', 'laidBy must be "scramble" or "colours".', () => false)
+}) as unknown as Schema<ScrambledEntry | CopiedEntry>

@@ -1,0 +1,208 @@
+import { format } from 'date-fns'
+import Link from 'next/link'
+import { shippedPuzzle } from '@/core/catalog'
+import { SCHOOLS } from '@/core/schools'
+import { summaryOf } from '@/core/statistics/summary'
+import type { Solve } from '@/server/solves'
+import { classes } from '@/ui/classes'
+import { clockTime } from '@/ui/time'
+import { LogFile } from './LogFile'
+import { Progress } from './Progress'
+
+export interface LogFilter {
+  readonly solver?: string
+  readonly school?: string
+}
+
+const schoolName = (id: string | undefined): string =>
+  SCHOOLS.find((school) => school.id === id)?.name ?? 'Free play'
+
+const puzzleName = (id: string): string => {
+  const puzzle = shippedPuzzle(id)
+  return puzzle.ok ? puzzle.value.definition.name : id
+}
+
+/** What costs most, how it goes, and every solve. */
+export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter: LogFilter }) {
+  const solvers = [...new Set(solves.map(({ solver }) => solver).filter(Boolean))].sort()
+  const schools = [...new Set(solves.map(({ school }) => school ?? ''))].filter(Boolean).sort()
+  const shown = solves.filter(
+    ({ solver, school }) =>
+      (!filter.solver || solver === filter.solver) && (!filter.school || school === filter.school),
+  )
+  const summary = summaryOf(shown)
+  const dearest = summary && [...summary.stages].sort((a, b) => b.share - a.share)[0]
+  return (
+    <div className="mx-auto grid w-full max-w-6xl gap-5 px-4 py-5 sm:px-6">
+      <div className="flex flex-wrap items-end gap-4">
+        <h1 className="grow text-3xl">Log</h1>
+        <LogFile hasSolves={solves.length > 0} />
+      </div>
+      {solves.length === 0 ? (
+        <p className="max-w-prose rounded-lg border border-line bg-surface p-5">
+          No solve is logged yet. Whatever is solved on the bench is written down here, with the
+          time and turns of every stage.
+        </p>
+      ) : (
+        <>
+          <div className="flex flex-wrap gap-x-6 gap-y-2">
+            <FilterRow
+              name="Solver"
+              field="solver"
+              values={solvers}
+              filter={filter}
+              word={(v) => v}
+            />
+            <FilterRow
+              name="School"
+              field="school"
+              values={schools}
+              filter={filter}
+              word={schoolName}
+            />
+          </div>
+          {summary && (
+            <div className="grid gap-4 lg:grid-cols-[1fr_22rem]">
+              <section className="rounded-lg border border-line bg-surface p-4">
+                <h2 className="mb-2 text-lg">Progress</h2>
+                <Progress
+                  solves={[...shown].reverse().map(({ finishedAt, elapsedMs, turnCount }) => ({
+                    at: format(finishedAt, 'd MMM'),
+                    elapsedMs,
+                    turnCount,
+                  }))}
+                />
+              </section>
+              <section className="rounded-lg border border-line bg-surface p-4">
+                <h2 className="mb-2 text-lg">What costs you most</h2>
+                <p className="mb-3">
+                  {dearest
+                    ? `${dearest.name}: ${Math.round(dearest.share * 100)} percent of the time.`
+                    : 'These solves have no stages.'}
+                </p>
+                <ul className="grid gap-2">
+                  {summary.stages.map(({ name, meanMs, meanTurns, share }) => (
+                    <li key={name}>
+                      <div className="flex justify-between gap-2 text-sm">
+                        <span>{name}</span>
+                        <span className="turns text-soft">
+                          {clockTime(meanMs)} · {meanTurns.toFixed(1)} turns
+                        </span>
+                      </div>
+                      <div className="mt-1 h-1.5 rounded bg-raised">
+                        <div
+                          className={classes(
+                            'h-full rounded',
+                            name === dearest?.name ? 'bg-amber' : 'bg-soft',
+                          )}
+                          style={{ width: `${Math.round(share * 100)}%` }}
+                        />
+                      </div>
+                    </li>
+                  ))}
+                </ul>
+                <dl className="mt-4 grid grid-cols-2 gap-x-4 gap-y-1 text-sm">
+                  <Fact name="Solves" value={`${summary.count}`} />
+                  <Fact name="Mean time" value={clockTime(summary.meanMs)} />
+                  <Fact name="Best time" value={clockTime(summary.bestMs)} />
+                  <Fact name="Mean turns" value={summary.meanTurns.toFixed(1)} />
+                  <Fact name="Slips a solve" value={summary.slipsASolve.toFixed(2)} />
+                </dl>
+              </section>
+            </div>
+          )}
+          <section className="overflow-x-auto rounded-lg border border-line bg-surface">
+            <table className="w-full min-w-[44rem] text-sm">
+              <caption className="sr-only">Solves, newest first</caption>
+              <thead className="text-left text-soft">
+                <tr>
+                  {['When', 'Puzzle', 'Solver', 'School'].map((name) => (
+                    <th key={name} className="px-4 py-2 font-normal">
+                      {name}
+                    </th>
+                  ))}
+                  {['Time', 'Turns', 'Slips'].map((name) => (
+                    <th key={name} className="px-4 py-2 text-right font-normal">
+                      {name}
+                    </th>
+                  ))}
+                  <th className="px-4 py-2 font-normal">Remark</th>
+                </tr>
+              </thead>
+              <tbody>
+                {shown.map((solve) => (
+                  <tr key={solve.id} className="border-t border-line hover:bg-raised">
+                    <td className="px-4 py-1.5 whitespace-nowrap">
+                      <Link
+                        href={`/log/${solve.id}`}
+                        className="underline decoration-line underline-offset-4"
+                      >
+                        {format(solve.finishedAt, 'd MMM yyyy, HH:mm')}
+                      </Link>
+                    </td>
+                    <td className="px-4">{puzzleName(solve.puzzleId)}</td>
+                    <td className="px-4">{solve.solver}</td>
+                    <td className="px-4">{schoolName(solve.school)}</td>
+                    <td className="turns px-4 text-right">{clockTime(solve.elapsedMs)}</td>
+                    <td className="turns px-4 text-right">{solve.turnCount}</td>
+                    <td className="turns px-4 text-right">{solve.slips}</td>
+                    <td className="max-w-64 truncate px-4 text-soft">{solve.remark}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+        </>
+      )}
+    </div>
+  )
+}
+
+const Fact = ({ name, value }: { name: string; value: string }) => (
+  <>
+    <dt className="text-soft">{name}</dt>
+    <dd className="turns text-right">{value}</dd>
+  </>
+)
+
+function FilterRow({
+  name,
+  field,
+  values,
+  filter,
+  word,
+}: {
+  name: string
+  field: keyof LogFilter
+  values: readonly string[]
+  filter: LogFilter
+  word: (value: string) => string
+}) {
+  if (values.length < 2) return null
+  const href = (value: string | undefined) => {
+    const next = new URLSearchParams()
+    for (const [key, other] of Object.entries({ ...filter, [field]: value }))
+      if (other) next.set(key, other)
+    return `/log?${next.toString()}`
+  }
+  return (
+    <nav aria-label={name} className="flex flex-wrap items-center gap-1 text-sm">
+      <span className="mr-1 text-soft">{name}</span>
+      {[undefined, ...values].map((value) => (
+        <Link
+          key={value ?? ''}
+          href={href(value)}
+          aria-current={filter[field] === value ? 'true' : undefined}
+          className={classes(
+            'rounded-full border px-3 py-1',
+            filter[field] === value
+              ? 'border-amber text-ink'
+              : 'border-line text-soft hover:text-ink',
+          )}
+        >
+          {value === undefined ? 'all' : word(value)}
+        </Link>
+      ))}
+    </nav>
+  )
+}

@@ -1,0 +1,99 @@
+'use client'
+
+import {
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineElement,
+  PointElement,
+  Tooltip,
+} from 'chart.js'
+import { useEffect, useState } from 'react'
+import { Line } from 'react-chartjs-2'
+import { movingMean } from '@/core/statistics/summary'
+import { clockTime } from '@/ui/time'
+
+Chart.register(CategoryScale, Legend, LinearScale, LineElement, PointElement, Tooltip)
+
+/** How many solves the drawn-through line takes together. */
+const WINDOW = 5
+
+export interface ChartedSolve {
+  readonly at: string
+  readonly elapsedMs: number
+  readonly turnCount: number
+}
+
+/** Time of each solve, oldest first, and the mean of the latest five. */
+export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
+  const look = useThemeColours()
+  const seconds = solves.map(({ elapsedMs }) => elapsedMs / 1000)
+  return (
+    <div className="h-56">
+      <Line
+        role="img"
+        aria-label={`Times of ${solves.length} solves, oldest first, from ${clockTime(1000 * Math.max(...seconds))} at most to ${clockTime(1000 * Math.min(...seconds))} at best`}
+        data={{
+          labels: solves.map(({ at }) => at),
+          datasets: [
+            {
+              label: 'each solve',
+              data: seconds,
+              showLine: false,
+              pointRadius: 2.5,
+              pointBackgroundColor: look.soft,
+              pointBorderWidth: 0,
+            },
+            {
+              label: `mean of the latest ${WINDOW}`,
+              data: movingMean(seconds, WINDOW),
+              borderColor: look.amber,
+              borderWidth: 2,
+              pointRadius: 0,
+              tension: 0.3,
+            },
+          ],
+        }}
+        options={{
+          maintainAspectRatio: false,
+          animation: false,
+          plugins: {
+            legend: { position: 'bottom', labels: { color: look.ink, boxWidth: 14 } },
+            tooltip: {
+              callbacks: { label: ({ parsed }) => clockTime(1000 * (parsed.y ?? 0)) },
+            },
+          },
+          scales: {
+            x: { ticks: { color: look.soft, maxTicksLimit: 9 }, grid: { display: false } },
+            y: {
+              beginAtZero: true,
+              ticks: { color: look.soft, callback: (value) => clockTime(1000 * Number(value)) },
+              grid: { color: look.line },
+            },
+          },
+        }}
+      />
+    </div>
+  )
+}
+
+const NAMES = ['ink', 'soft', 'line', 'amber'] as const
+type Look = Record<(typeof NAMES)[number], string>
+
+/** Charts draw on a canvas, which knows no variables of the style sheet. */
+function useThemeColours(): Look {
+  const read = (): Look => {
+    const style = getComputedStyle(document.documentElement)
+    return Object.fromEntries(
+      NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
+    ) as Look
+  }
+  const [look, setLook] = useState(read)
+  useEffect(() => {
+    const observer = new MutationObserver(() => setLook(read()))
+    observer.observe(document.documentElement, { attributeFilter: ['data-theme'] })
+    return () => observer.disconnect()
+  }, [])
+  return look
+}

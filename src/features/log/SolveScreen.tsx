@@ -1,0 +1,220 @@
+'use client'
+
+import { format } from 'date-fns'
+import { useRouter } from 'next/navigation'
+import { useMemo, useRef, useState, useTransition } from 'react'
+import { toast } from 'sonner'
+import { shippedPuzzle } from '@/core/catalog'
+import { variantWords } from '@/core/coach/variantWords'
+import { inverseOf } from '@/core/notation/rewrite'
+import { readTurns } from '@/core/notation/read'
+import { writeTurnName, writeTurns } from '@/core/notation/write'
+import type { Scheme } from '@/core/puzzle/colours'
+import { must } from '@/core/result'
+import { SCHOOLS } from '@/core/schools'
+import type { Settings } from '@/core/settings'
+import { readState, turnFreely, type State } from '@/core/state'
+import type { Solve } from '@/server/solves'
+import { Button } from '@/ui/Button'
+import { classes } from '@/ui/classes'
+import { TextArea } from '@/ui/Field'
+import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
+import { clockTime } from '@/ui/time'
+import { discardSolve, saveRemark, solveAgain } from './actions'
+
+const NO_LIGHTS = { attend: [], safe: [], places: [] }
+
+/** One solve: played again turn by turn, its splits, its scramble forwards and backwards. */
+export function SolveScreen({
+  solve,
+  scheme,
+  settings,
+}: {
+  solve: Solve
+  scheme: Scheme
+  settings: Settings
+}) {
+  const router = useRouter()
+  const puzzle = must(shippedPuzzle(solve.puzzleId))
+  const windows = useRef<PuzzleWindowsHandle>(null)
+  const [position, setPosition] = useState(0)
+  const [remark, setRemark] = useState(solve.remark)
+  const [sure, setSure] = useState(false)
+  const [pending, begin] = useTransition()
+  const turns = useMemo(() => must(readTurns(puzzle, solve.solution)), [puzzle, solve.solution])
+  const states = useMemo(() => {
+    const all: State[] = [must(readState(puzzle, solve.startState))]
+    for (const turn of turns) {
+      const last = all[all.length - 1]
+      all.push(turnFreely(puzzle, last, turn, new Uint8Array(last.length)))
+    }
+    return all
+  }, [puzzle, solve.startState, turns])
+  const backwards = useMemo(() => {
+    const scramble = must(readTurns(puzzle, solve.scramble))
+    return writeTurns(inverseOf(puzzle, scramble), settings.writeDialect)
+  }, [puzzle, settings.writeDialect, solve.scramble])
+  const school = SCHOOLS.find(({ id }) => id === solve.school)
+
+  const step = (by: 1 | -1) => {
+    const turn = by === 1 ? turns[position] : turns[position - 1]
+    if (!turn) return
+    const played = by === 1 ? turn : puzzle.turns[turn.inverse]
+    void windows.current
+      ?.play(played, states[position], states[position + by], settings.turnMs)
+      .then(() => setPosition(position + by))
+  }
+
+  return (
+    <div className="mx-auto grid w-full max-w-6xl gap-4 px-4 py-5 sm:px-6">
+      <div>
+        <h1 className="text-2xl">
+          {puzzle.definition.name}, {format(solve.finishedAt, 'd MMMM yyyy')}
+        </h1>
+        <p className="text-soft">
+          {[
+            solve.solver,
+            school
+              ? [school.name, variantWords(school, solve.variant)].filter(Boolean).join(', ')
+              : 'Free play',
+            clockTime(solve.elapsedMs),
+            `${solve.turnCount} turns (${solve.quarterCount} in quarters)`,
+            `${solve.slips} slips`,
+            `${solve.hints} hints asked for`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+      </div>
+      <div className="grid gap-4 lg:grid-cols-[1fr_22rem]">
+        <div className="grid gap-3">
+          <div className="h-[22rem]">
+            <PuzzleWindows
+              ref={windows}
+              puzzle={puzzle}
+              state={states[position]}
+              scheme={scheme}
+              marks={settings.marks}
+              lights={NO_LIGHTS}
+              label={`The puzzle after ${position} of ${turns.length} turns`}
+            />
+          </div>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => step(-1)} disabled={position === 0}>
+              Back
+            </Button>
+            <Button weight="attend" onClick={() => step(1)} disabled={position === turns.length}>
+              {position < turns.length
+                ? `Next ${writeTurnName(turns[position].name, settings.writeDialect)}`
+                : 'Home'}
+            </Button>
+            <Button weight="quiet" onClick={() => setPosition(0)} disabled={position === 0}>
+              From the start
+            </Button>
+            <span className="self-center text-sm text-soft">
+              {position} of {turns.length}
+            </span>
+          </div>
+          <ol aria-label="Turns of the solve" className="flex flex-wrap gap-1">
+            {turns.map((turn, i) => (
+              <li key={i}>
+                <button
+                  type="button"
+                  aria-label={`To before turn ${i + 1}, ${turn.name}`}
+                  aria-current={i === position ? 'step' : undefined}
+                  onClick={() => setPosition(i)}
+                  className={classes(
+                    'turns min-h-8 min-w-8 rounded border px-1',
+                    i === position ? 'border-amber text-amber' : 'border-line',
+                    i < position && 'text-soft',
+                  )}
+                >
+                  {writeTurnName(turn.name, settings.writeDialect)}
+                </button>
+              </li>
+            ))}
+          </ol>
+        </div>
+        <div className="grid content-start gap-4">
+          {solve.splits.length > 0 && (
+            <section className="rounded-lg border border-line bg-surface p-4">
+              <h2 className="mb-2 text-lg">Splits</h2>
+              <table className="w-full text-sm">
+                <tbody>
+                  {solve.splits.map(({ name, elapsedMs, turnCount }, i) => (
+                    <tr key={i} className="border-t border-line first:border-0">
+                      <th scope="row" className="py-1 text-left font-normal">
+                        {name}
+                      </th>
+                      <td className="turns text-right">{clockTime(elapsedMs)}</td>
+                      <td className="turns text-right">{turnCount}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </section>
+          )}
+          {solve.scramble && (
+            <section className="rounded-lg border border-line bg-surface p-4 text-sm">
+              <h2 className="mb-1 text-lg">Scramble</h2>
+              <p className="turns">
+                {writeTurns(must(readTurns(puzzle, solve.scramble)), settings.writeDialect)}
+              </p>
+              <h3 className="mt-2 text-soft">Backwards, to undo it</h3>
+              <p className="turns">{backwards}</p>
+            </section>
+          )}
+          <form
+            className="grid gap-2"
+            onSubmit={(event) => {
+              event.preventDefault()
+              begin(async () => {
+                const saved = await saveRemark(solve.id, remark)
+                if (saved.ok) toast('Kept.')
+                else toast.error(saved.problem.sentence)
+              })
+            }}
+          >
+            <TextArea
+              label="Remark"
+              rows={2}
+              value={remark}
+              onChange={(event) => setRemark(event.target.value)}
+            />
+            <div className="flex flex-wrap gap-2">
+              <Button type="submit" disabled={pending || remark === solve.remark}>
+                Keep the remark
+              </Button>
+              <Button
+                disabled={pending}
+                onClick={() =>
+                  begin(async () => {
+                    const opened = await solveAgain(solve.id)
+                    if (opened.ok) router.push(`/bench/${opened.value}`)
+                    else toast.error(opened.problem.sentence)
+                  })
+                }
+              >
+                Solve it again
+              </Button>
+              <Button
+                weight={sure ? 'wrong' : 'quiet'}
+                disabled={pending}
+                onClick={() => {
+                  if (!sure) return setSure(true)
+                  begin(async () => {
+                    const gone = await discardSolve(solve.id)
+                    if (gone.ok) router.push('/log')
+                    else toast.error(gone.problem.sentence)
+                  })
+                }}
+              >
+                {sure ? 'Remove it for good' : 'Remove'}
+              </Button>
+            </div>
+          </form>
+        </div>
+      </div>
+    </div>
+  )
+}

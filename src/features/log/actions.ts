@@ -1,0 +1,55 @@
+'use server'
+
+import { revalidatePath } from 'next/cache'
+import { object, string } from 'yup'
+import { fail, ok, type Result } from '@/core/result'
+import { writeState } from '@/core/state'
+import { must } from '@/core/result'
+import { readState } from '@/core/state'
+import { shippedPuzzle } from '@/core/catalog'
+import { openSession } from '@/server/benchSessions'
+import { findCopy } from '@/server/copies'
+import { checked, isId } from '@/server/outside'
+import { defaultProfile } from '@/server/profiles'
+import { findSolve, removeSolve, setRemark } from '@/server/solves'
+
+const gone = fail('not-found', 'This solve is not in the log any more.')
+
+const remarkSchema = object({
+  remark: string().trim().max(2000, 'A remark has at most 2000 letters.').defined(),
+}).noUnknown()
+
+export async function saveRemark(solveId: string, remark: string): Promise<Result<true>> {
+  const read = await checked(remarkSchema, { remark })
+  if (!read.ok) return read
+  if (!isId(solveId) || !(await setRemark(await defaultProfile(), solveId, read.value.remark)))
+    return gone
+  revalidatePath('/log')
+  return ok(true)
+}
+
+export async function discardSolve(solveId: string): Promise<Result<true>> {
+  if (!isId(solveId) || !(await removeSolve(await defaultProfile(), solveId))) return gone
+  revalidatePath('/log')
+  return ok(true)
+}
+
+/** Puts the start of a logged solve on the bench again; the id of the bench is returned. */
+export async function solveAgain(solveId: string): Promise<Result<string>> {
+  const profileId = await defaultProfile()
+  const solve = isId(solveId) ? await findSolve(profileId, solveId) : undefined
+  if (!solve) return gone
+  const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
+  if (!copy) return fail('not-found', 'The puzzle of this solve is not on the shelf any more.')
+  const puzzle = must(shippedPuzzle(solve.puzzleId))
+  const id = await openSession(profileId, {
+    copyId: copy.id,
+    school: solve.school,
+    variant: solve.variant,
+    startState: writeState(must(readState(puzzle, solve.startState))),
+    scramble: solve.scramble,
+    laidBy: solve.scramble ? 'scramble' : 'colours',
+  })
+  revalidatePath('/', 'layout')
+  return ok(id)
+}

@@ -1,0 +1,133 @@
+'use client'
+
+import { useState, useTransition } from 'react'
+import { shippedPuzzle } from '@/core/catalog'
+import { DIALECTS, type DialectId } from '@/core/notation/dialect'
+import type { Problem } from '@/core/result'
+import { must } from '@/core/result'
+import type { Hand, Settings, Theme } from '@/core/settings'
+import { start } from '@/core/state'
+import { Choice, TextField } from '@/ui/Field'
+import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { saveSettings } from './actions'
+
+const dialects = DIALECTS.map(({ id, name, example }) => ({
+  value: id,
+  name: `${name}: ${example}`,
+}))
+
+/** Every change is kept at once. */
+export function SettingsScreen({ settings }: { settings: Settings }) {
+  const [now, setNow] = useState(settings)
+  const [problem, setProblem] = useState<Problem>()
+  const [pending, begin] = useTransition()
+  const puzzle = must(shippedPuzzle('cube-2'))
+  const errorAt = (field: keyof Settings) =>
+    problem?.field === field ? problem.sentence : undefined
+
+  const change = (part: Partial<Settings>) => {
+    const next = { ...now, ...part }
+    setNow(next)
+    if (part.theme) document.documentElement.dataset.theme = part.theme
+    begin(async () => {
+      const saved = await saveSettings(next)
+      setProblem(saved.ok ? undefined : saved.problem)
+    })
+  }
+
+  return (
+    <div className="mx-auto grid w-full max-w-4xl gap-6 px-4 py-5 sm:px-6">
+      <div className="flex items-baseline gap-4">
+        <h1 className="grow text-3xl">Settings</h1>
+        <span role="status" className="text-sm text-soft">
+          {pending ? 'keeping' : problem ? 'not kept' : 'kept'}
+        </span>
+      </div>
+      <div className="grid gap-6 md:grid-cols-2">
+        <Group title="Turns">
+          <Choice
+            label="Read turns as"
+            options={dialects}
+            value={now.readDialect}
+            onChange={(event) => change({ readDialect: event.target.value as DialectId })}
+          />
+          <Choice
+            label="Write turns as"
+            options={dialects}
+            value={now.writeDialect}
+            onChange={(event) => change({ writeDialect: event.target.value as DialectId })}
+          />
+          <TextField
+            label="A turn takes (milliseconds)"
+            type="number"
+            min={0}
+            max={1000}
+            step={20}
+            value={now.turnMs}
+            error={errorAt('turnMs')}
+            hint="0 to 1000. With reduced motion in your system nothing moves at all."
+            onChange={(event) => change({ turnMs: event.target.valueAsNumber })}
+          />
+        </Group>
+        <Group title="Look">
+          <Choice
+            label="Theme"
+            options={[
+              { value: 'dusk', name: 'Dusk' },
+              { value: 'daylight', name: 'Daylight' },
+            ]}
+            value={now.theme}
+            onChange={(event) => change({ theme: event.target.value as Theme })}
+          />
+          <label className="flex min-h-9 items-center gap-3">
+            <input
+              type="checkbox"
+              className="size-5 accent-[var(--amber)]"
+              checked={now.marks}
+              onChange={(event) => change({ marks: event.target.checked })}
+            />
+            <span>
+              <span className="font-bold">Marks on every sticker</span>
+              <span className="block text-sm text-soft">
+                so that no one has to tell red from orange
+              </span>
+            </span>
+          </label>
+          <PuzzlePicture
+            puzzle={puzzle}
+            state={start(puzzle)}
+            scheme={puzzle.definition.colours}
+            marks={now.marks}
+            label="A finished cube as it is drawn with these settings"
+            className="w-64"
+          />
+        </Group>
+        <Group title="You">
+          <TextField
+            label="Nickname"
+            hint="Written into the log with every solve."
+            value={now.nickname}
+            error={errorAt('nickname')}
+            onChange={(event) => change({ nickname: event.target.value })}
+          />
+          <Choice
+            label="Hand that turns most"
+            options={[
+              { value: 'right', name: 'right' },
+              { value: 'left', name: 'left' },
+            ]}
+            value={now.hand}
+            onChange={(event) => change({ hand: event.target.value as Hand })}
+          />
+        </Group>
+      </div>
+    </div>
+  )
+}
+
+const Group = ({ title, children }: { title: string; children: React.ReactNode }) => (
+  <section className="grid content-start gap-4 rounded-lg border border-line bg-surface p-5">
+    <h2 className="text-lg">{title}</h2>
+    {children}
+  </section>
+)
