@@ -1,7 +1,7 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
 import { IN, STRADDLES, type Piece, type Puzzle, type Turn } from './puzzle/compile'
 import { fail, ok, type Result } from './result'
-import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
+import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
 
 export type State = Uint8Array
 
@@ -112,5 +112,3 @@ export function occupants(puzzle: Puzzle, state: State): Uint8Array {
   for (let p = 0; p < state.length; p++) filled[placeOf(puzzle, state, p)] = p
   return filled
 }
-
-export const isStart = (state: State): boolean => state.every((r) => r === IDENTITY)

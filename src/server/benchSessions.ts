@@ -151,12 +151,3 @@ export async function changeSchool(
   )
   return rowCount === 1
 }
-
-export async function putAside(profileId: string, sessionId: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
-    `update bench_sessions set status = 'aside', ended_at = now()
-     where profile_id = $1 and id = $2 and status = 'open'`,
-    [profileId, sessionId],
-  )
-  return rowCount === 1
-}

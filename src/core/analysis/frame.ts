@@ -26,26 +26,30 @@ export function frameOf(puzzle: Puzzle): Frame {
   const found = puzzle.pieces.findIndex(({ cells }) =>
     cells.some((each) => each.every((c, i) => c === cell[i])),
   )
-  const seen = new Set<string>()
-  const grips = puzzle.grips.map((grip) => {
-    if (isWhole(grip) || grip.name.includes('-')) return false
-    const height = dot(grip.axis, cell as unknown as Vector)
-    const holdsFrame =
-      (grip.from === null || grip.from <= height) && (grip.to === null || height < grip.to)
-    // The same slab seen from the other side (M and 2R, 2R and L) is one generator.
-    const middle = puzzle.pieces
-      .map((_, p) => puzzle.carry[puzzle.grips.indexOf(grip)][24 * p])
-      .join('')
-    const fresh = !seen.has(middle)
-    if (!holdsFrame) seen.add(middle)
-    return !holdsFrame && fresh
-  })
+  const isFree = freeGrips(puzzle, cell as unknown as Vector)
   const frame = {
     piece: found < 0 ? undefined : found,
-    turns: puzzle.turns.filter((turn) => grips[turn.grip]),
+    turns: puzzle.turns.filter((turn) => isFree.has(turn.grip)),
   }
   frames.set(puzzle, frame)
   return frame
+}
+
+/** Single layers without the frame cell, each once, by its shortest name. */
+function freeGrips(puzzle: Puzzle, cell: Vector): Set<number> {
+  const bySlab = new Map<string, number>()
+  puzzle.grips.forEach((grip, index) => {
+    if (isWhole(grip) || grip.name.includes('-')) return
+    const height = dot(grip.axis, cell)
+    if ((grip.from === null || grip.from <= height) && (grip.to === null || height < grip.to))
+      return
+    // The same slab seen from the other side (M and 2R, 2R and L) is one generator.
+    const slab = puzzle.pieces.map((_, p) => puzzle.carry[index][24 * p]).join('')
+    const known = bySlab.get(slab)
+    if (known === undefined || grip.name.length < puzzle.grips[known].name.length)
+      bySlab.set(slab, index)
+  })
+  return new Set(bySlab.values())
 }
 
 const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]

@@ -205,7 +205,3 @@ function slipOf(bench: Bench, trail: Trail, made: Turn): Deviation {
   }
   return { ...base, slip: made.whole ? 'regrip' : 'other-turn' }
 }
-
-/** The turn that the route has next, if the bench is on it. */
-export const nextTurn = ({ trail, done, deviation }: Bench): string | undefined =>
-  deviation ? undefined : trail?.tape[done]?.name

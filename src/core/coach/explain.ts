@@ -169,7 +169,7 @@ function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
 }
 
 function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words {
-  const { puzzle, scheme, base, before, end, endFrame, state, frame } = scene
+  const { puzzle, scheme, base, before, end, state, frame } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const target = placeAt(scene, end, aim.piece)
   const kind = puzzle.pieces[aim.piece].kind
@@ -191,7 +191,6 @@ function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words
       piece: puzzle.pieces[other].id,
       sentence: `${capital(pieceWords(puzzle, scheme, other, base))}: ${turns} ${turns === 1 ? 'turn' : 'turns'}.`,
     })),
-    ...(endFrame === frame ? {} : {}),
   }
 }
 
@@ -221,7 +220,7 @@ function facedCount({ puzzle, base, stage, end }: Scene): number {
 }
 
 function triggerNote(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): string {
-  const { puzzle, base, state, frame } = scene
+  const { puzzle, state, frame } = scene
   const home = puzzle.place[24 * aim.piece + frame]
   const inPlace = placeOf(puzzle, state, aim.piece) === home
   const counts = inPlace ? '2 or 4 runs' : '1, 3 or 5 runs'
@@ -229,7 +228,6 @@ function triggerNote(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): strin
   const drop = aim.lastDropped
     ? ` The very last ${aim.trigger[aim.trigger.length - 1]} may be left out: it turns the ${opposite(held(scene.stage).base).adjective} layer only.`
     : ''
-  void base
   return `${reason}, so only ${counts} can do it: here ${aim.runs}.${drop}`
 }
 
@@ -269,7 +267,7 @@ function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Wor
 }
 
 function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
-  const { puzzle, scheme, stage, base, state, end } = scene
+  const { puzzle, scheme, stage, base, end } = scene
   const last = held(stage).last
   const lastPieces = piecesOfSide(puzzle, sideOf('last', base))
   const kind = puzzle.pieces[lastPieces[0]].kind
@@ -306,7 +304,6 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
     }
   const piece = aim.piece as number
   const words = pieceWords(puzzle, scheme, piece, sideOf('last', base))
-  void state
   return {
     ...common,
     lookFor: `the position in which exactly one ${kind} is placed: ${words}. ${rule}`,
@@ -336,11 +333,14 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
     sum === aim.runsTotal
       ? `With run ${sum} the first layer is whole again.`
       : `Runs ${aim.runsBefore + 1} to ${sum} of ${aim.runsTotal}: the first layer looks ruined until run ${aim.runsTotal}; it all comes back.`
+  const early = scene.step.endsEarly
+    ? ' Here everything is home one turn before the end; what is left out would only turn both layers alike.'
+    : ''
   const spot = spotOf(scene)
   return {
     lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, side)}.`,
     check: `${lastColour} is ${heldWords(last)} at the ${placeWords(spot)}.`,
-    note: `${whole} Always finish the four turns, and never turn the whole puzzle now. ${left}`,
+    note: `${whole} Always finish the four turns, and never turn the whole puzzle now. ${left}${early}`,
     hints: {
       nudge: `Bring the next ${kind} whose ${lastColour} does not look ${last.toward} to the ${placeWords(spot)}.`,
       pointer: `${capital(pieceWords(puzzle, scheme, aim.piece, side))}: repeat the trigger until its ${lastColour} looks ${last.toward}.`,

@@ -1,7 +1,7 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
 import { isReachable } from '../search/reachable'
 import { colourIn, type Scheme } from '../puzzle/colours'
-import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
@@ -108,11 +108,46 @@ function draftFrom(
         : []
     return { start, work, drafted }
   })
-  const { start, work, drafted } = begun.reduce((a, b) => (b.work.cost < a.work.cost ? b : a))
+  const wanted = begun.filter(({ work }) => takesFirst(work, prefer))
+  const { start, work, drafted } = (wanted.length > 0 ? wanted : begun).reduce((a, b) =>
+    b.work.cost < a.work.cost ? b : a,
+  )
   for (let index = start.stagesDone + 1; index < stages.length; index++)
     drafted.push(doStage(puzzle, school, stages, index, start, work))
-  const turns = work.allTurns
-  return { start, stages: drafted, turns, cost: handCost(turns) }
+  const trimmed = endWhenHome(puzzle, drafted)
+  const turns = trimmed
+    .flatMap(({ steps }) => steps)
+    .flatMap((step) => step.turns.map((t) => t.turn))
+  return { start, stages: trimmed, turns, cost: handCost(turns) }
+}
+
+/**
+ * Sometimes everything is home before the last turns, which then only turn both layers alike: the
+ * route ends there.
+ */
+function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] {
+  const last = drafted.at(-1)
+  if (!last) return drafted
+  for (const [nth, step] of last.steps.entries()) {
+    let state = step.before
+    for (const [at, { turn }] of step.turns.entries()) {
+      if (at > 0 && isSolved(puzzle, state)) {
+        const shortened = { ...step, turns: step.turns.slice(0, at), endsEarly: true }
+        const steps = [...last.steps.slice(0, nth), shortened]
+        return [...drafted.slice(0, -1), { ...last, steps }]
+      }
+      state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+    }
+    if (isSolved(puzzle, state))
+      return [...drafted.slice(0, -1), { ...last, steps: last.steps.slice(0, nth + 1) }]
+  }
+  return drafted
+}
+
+/** Whether the first piece that is brought home is the preferred one. */
+function takesFirst({ steps }: Workpiece, prefer: number | undefined): boolean {
+  const first = steps.find(({ aim }) => aim.kind === 'insert')?.aim
+  return prefer !== undefined && first?.kind === 'insert' && first.piece === prefer
 }
 
 function doStage(
@@ -203,19 +238,6 @@ export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Rout
 export function colourOfSide(puzzle: Puzzle, side: Direction, scheme?: Scheme): string {
   const id = puzzle.definition.faces[side.name]
   return colourIn(scheme ?? puzzle.definition.colours, id).name
-}
-
-/** The side whose colour has that id or name, or undefined. */
-export function sideOfColour(
-  puzzle: Puzzle,
-  colour: string,
-  scheme?: Scheme,
-): Direction | undefined {
-  return DIRECTIONS.find(
-    (side) =>
-      puzzle.definition.faces[side.name] === colour ||
-      colourOfSide(puzzle, side, scheme) === colour,
-  )
 }
 
 /** Where every stage is a look-up in the table of all states, the colour makes no difference. */

@@ -24,6 +24,8 @@ export interface PlannedStep {
   /** The state and the frame before the first turn. */
   readonly before: State
   readonly frame: Rotation
+  /** Everything is home before the last turns of the technique, so they are left out. */
+  readonly endsEarly?: boolean
 }
 
 /** What a technique is told. */

@@ -1,7 +1,7 @@
 /** The same algorithm seen otherwise: mirrored, from another hold, without idle turns. */
 import type { Grip } from '../puzzle/box'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { INVERSE, multiply, rotate, IDENTITY, type Rotation, type Vector } from '../rotation'
+import { IDENTITY, multiply, rotate, type Rotation, type Vector } from '../rotation'
 
 export { inverseOf } from '../state'
 
@@ -27,7 +27,7 @@ export function rehold(puzzle: Puzzle, turns: readonly Turn[], rotation: Rotatio
   })
 }
 
-/** The turn whose slab is that of `grip` about another axis; the shortest name if there are two. */
+/** The turn whose slab is that of `grip` about another axis; a face letter before a layer number. */
 function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn {
   const full = 360 / grip.unitDegrees
   const same = (a: Vector, b: Vector, sign: number) => a.every((c, i) => c === sign * b[i])
@@ -45,7 +45,8 @@ function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Tur
     return false
   })
   if (candidates.length === 0) throw new Error(`${grip.name} has no counterpart in that hold`)
-  return candidates.reduce((best, turn) => (turn.name.length < best.name.length ? turn : best))
+  const length = (turn: Turn) => puzzle.grips[turn.grip].name.length
+  return candidates.reduce((best, turn) => (length(turn) < length(best) ? turn : best))
 }
 
 /**
@@ -74,31 +75,9 @@ function parallel(puzzle: Puzzle, a: Turn, b: Turn): boolean {
   return u.every((c, i) => c === v[i]) || u.every((c, i) => c === -v[i])
 }
 
-/** The shortest whole-puzzle turns that make a rotation: none, one or two. */
-export function wholeTurnsFor(puzzle: Puzzle, rotation: Rotation): Turn[] {
-  if (rotation === IDENTITY) return []
-  const whole = puzzle.turns.filter((turn) => turn.whole)
-  const one = whole.find((turn) => turn.rotation === rotation)
-  if (one) return [one]
-  for (const first of whole)
-    for (const second of whole)
-      if (multiply(second.rotation, first.rotation) === rotation) return [first, second]
-  throw new Error('the puzzle cannot be held that way')
-}
-
 /** The rotation that whole-puzzle turns in a sequence add up to. */
 export const holdAfter = (turns: readonly Turn[]): Rotation =>
   turns.reduce((hold, turn) => (turn.whole ? multiply(turn.rotation, hold) : hold), IDENTITY)
-
-/** The turns with all whole-puzzle turns taken out, written for the first hold throughout. */
-export function withoutWholeTurns(puzzle: Puzzle, turns: readonly Turn[]): Turn[] {
-  let hold = IDENTITY
-  return turns.flatMap((turn) => {
-    if (!turn.whole) return rehold(puzzle, [turn], INVERSE[hold])
-    hold = multiply(turn.rotation, hold)
-    return []
-  })
-}
 
 /** Turns of layers; whole-puzzle turns cost nothing. A half turn is one. */
 export const countTurns = (turns: readonly Turn[]): number =>

@@ -10,7 +10,6 @@ import {
   type Vector,
 } from '../rotation'
 import { boxCells, boxFaces, boxGrips, isWhole, type Grip, type OuterFace } from './box'
-import type { Colour } from './colours'
 import type { PuzzleDefinition } from './definition'
 import { DIRECTIONS } from './directions'
 
@@ -211,6 +210,3 @@ function internLooks(pieces: readonly Piece[]): { look: Uint16Array; lookCount: 
   })
   return { look, lookCount: numbers.size }
 }
-
-/** What a person calls the turns' layer structure: colours of a definition by id. */
-export const schemeOf = (puzzle: Puzzle): readonly Colour[] => puzzle.definition.colours

@@ -18,6 +18,8 @@ export interface GoalTable {
 export const TRACKED_LIMIT = 5
 
 const UNREACHED = 255
+/** In `Puzzle.place`: a rotation that brings the piece to no home. */
+const NO_PLACE = 255
 
 /** @param accept whether the tracked pieces, with these rotations, meet the goal. */
 export function buildGoalTable(
@@ -30,48 +32,54 @@ export function buildGoalTable(
   if (n > TRACKED_LIMIT) throw new Error(`a goal table tracks at most ${TRACKED_LIMIT} pieces`)
   const size = ROTATION_COUNT ** n
   const distances = new Uint8Array(size).fill(UNREACHED)
+  const weights = tracked.map((_, i) => ROTATION_COUNT ** i)
   let frontier: number[] = []
   const rotations = new Array<Rotation>(n).fill(0)
-  const places = new Set<number>()
-  for (let index = 0; index < size; index++) {
-    let rest = index
-    places.clear()
-    for (let i = 0; i < n; i++) {
-      rotations[i] = rest % ROTATION_COUNT
-      rest = (rest / ROTATION_COUNT) | 0
-      places.add(puzzle.place[24 * tracked[i] + rotations[i]])
+  const isFilled = new Uint8Array(256)
+  const place = (i: number, index: number) => {
+    if (i === n) {
+      if (!accept(rotations)) return
+      distances[index] = 0
+      frontier.push(index)
+      return
     }
-    if (places.size < n || places.has(255) || !accept(rotations)) continue
-    distances[index] = 0
-    frontier.push(index)
+    for (let r = 0; r < ROTATION_COUNT; r++) {
+      const at = puzzle.place[24 * tracked[i] + r]
+      if (at === NO_PLACE || isFilled[at]) continue
+      isFilled[at] = 1
+      rotations[i] = r
+      place(i + 1, index + r * weights[i])
+      isFilled[at] = 0
+    }
   }
+  place(0, 0)
   // Turns are closed under inverse, so searching forward from the goal finds the way back.
-  const tables = turns.map((turn) => tracked.map((piece) => nextRotations(puzzle, turn, piece)))
+  const tables = turns.map((turn) =>
+    tracked.map((piece, i) => nextRotations(puzzle, turn, piece).map((r) => r * weights[i])),
+  )
+  const digits = new Uint8Array(n)
   let distance = 0
   while (frontier.length > 0) {
     distance++
     const next: number[] = []
-    for (const index of frontier)
+    for (const index of frontier) {
+      for (let i = 0, rest = index; i < n; i++, rest = (rest / ROTATION_COUNT) | 0)
+        digits[i] = rest % ROTATION_COUNT
       for (const table of tables) {
-        let rest = index
         let reached = 0
-        let weight = 1
-        for (let i = 0; i < n; i++) {
-          reached += weight * table[i][rest % ROTATION_COUNT]
-          rest = (rest / ROTATION_COUNT) | 0
-          weight *= ROTATION_COUNT
-        }
+        for (let i = 0; i < n; i++) reached += table[i][digits[i]]
         if (distances[reached] !== UNREACHED) continue
         distances[reached] = distance
         next.push(reached)
       }
+    }
     frontier = next
   }
   return { tracked, turns, distances, maximum: distance - 1 }
 }
 
-function nextRotations(puzzle: Puzzle, turn: Turn, piece: number): Uint8Array {
-  return Uint8Array.from({ length: ROTATION_COUNT }, (_, r) =>
+function nextRotations(puzzle: Puzzle, turn: Turn, piece: number): Uint32Array {
+  return Uint32Array.from({ length: ROTATION_COUNT }, (_, r) =>
     puzzle.carry[turn.grip][24 * piece + r] === IN ? PRODUCT[24 * turn.rotation + r] : r,
   )
 }

@@ -5,7 +5,7 @@ import { fail, ok, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { fullVariant, type Variant } from '@/core/schools/school'
 import { batchSchema } from '@/server/benchEventSchema'
-import { appendEvents, changeSchool, findSession, putAside } from '@/server/benchSessions'
+import { appendEvents, changeSchool, findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { finishSession } from '@/server/finish'
 import { checked, isId } from '@/server/outside'
@@ -47,10 +47,4 @@ export async function chooseSchool(
   if (!school.ok) return school
   const full = fullVariant(school.value, variant)
   return (await changeSchool(profileId, sessionId, schoolId, full)) ? ok(true) : gone
-}
-
-export async function leaveBench(sessionId: string): Promise<Result<true>> {
-  if (!isId(sessionId) || !(await putAside(await defaultProfile(), sessionId))) return gone
-  revalidatePath('/', 'layout')
-  return ok(true)
 }

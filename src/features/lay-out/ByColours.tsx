@@ -34,10 +34,9 @@ export function ByColours({
   useEffect(() => onEntry(judgement.found ? marked : undefined), [judgement, marked, onEntry])
 
   const put = (id: string, colour: string | undefined) => {
-    const next = { ...marked }
-    if (colour === undefined) delete next[id]
-    else next[id] = colour
-    setSteps([...steps, next])
+    const others = Object.entries(marked).filter(([other]) => other !== id)
+    const own = colour === undefined ? [] : [[id, colour] as const]
+    setSteps([...steps, Object.fromEntries([...others, ...own])])
   }
   const go = (index: number) => {
     const to = (index + stickers.length) % stickers.length

@@ -1,5 +1,5 @@
 /** What a copy of a puzzle may be called and look like. */
-import { array, mixed, object, string, type InferType } from 'yup'
+import { array, mixed, object, string } from 'yup'
 import { MARKS } from '@/core/puzzle/colours'
 
 export const copySchema = object({
@@ -33,5 +33,3 @@ export const copySchema = object({
       return new Set(names).size === names.length
     }),
 }).noUnknown()
-
-export type CopyForm = InferType<typeof copySchema>

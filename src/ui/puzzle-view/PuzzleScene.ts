@@ -53,6 +53,8 @@ interface Rectangle {
 }
 
 const FIELD_OF_VIEW = 30
+/** Cosine of the widest angle between a drag and the turn that it makes. */
+const LEAST_MATCH = 0.7
 const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8' } as const
 
 export class PuzzleScene {
@@ -288,8 +290,37 @@ export class PuzzleScene {
     return undefined
   }
 
+  /** The turn whose first instant follows a drag best, or undefined if none does. */
+  turnFor(state: State, hit: Hit, drag: readonly [number, number]): Turn | undefined {
+    const { puzzle } = this
+    const length = Math.hypot(...drag)
+    let best: Turn | undefined
+    let bestMatch = LEAST_MATCH
+    for (const turn of puzzle.turns) {
+      const grip = puzzle.grips[turn.grip]
+      if (turn.whole || grip.name.includes('-')) continue
+      if (puzzle.carry[turn.grip][24 * hit.piece + state[hit.piece]] !== IN) continue
+      if (grip.axis.reduce((sum, c, i) => sum + c * hit.normal[i], 0) !== 0) continue
+      const full = 360 / grip.unitDegrees
+      const sign = turn.amount > full / 2 ? -1 : 1
+      if (turn.amount === full / 2 && grip.amounts.length > 1) continue
+      const [x, y] = this.drift(hit, grip.axis, sign)
+      const match = (x * drag[0] + y * drag[1]) / (Math.hypot(x, y) * length)
+      // Of two names for one slab the first, a face letter, is kept.
+      if (match > bestMatch + 1e-6) {
+        best = turn
+        bestMatch = match
+      }
+    }
+    return best
+  }
+
   /** How far a turn would move a point on screen in its first instant: x right, y down. */
-  drift({ window: name, point }: Hit, axis: Vector, sign: number): readonly [number, number] {
+  private drift(
+    { window: name, point }: Hit,
+    axis: Vector,
+    sign: number,
+  ): readonly [number, number] {
     const at = new Vector3(...point)
     const move = new Vector3(...axis).cross(at).multiplyScalar(-sign * 0.05)
     this.aim(name)
@@ -385,34 +416,4 @@ function stickerMaterial(colour: Colour, marks: boolean): MeshLambertMaterial {
 function dispose(material: MeshLambertMaterial): void {
   material.map?.dispose()
   material.dispose()
-}
-
-/** The turn whose first instant follows a drag best, or undefined if none does. */
-export function turnForDrag(
-  scene: PuzzleScene,
-  puzzle: Puzzle,
-  state: State,
-  hit: Hit,
-  drag: readonly [number, number],
-): Turn | undefined {
-  const length = Math.hypot(...drag)
-  let best: Turn | undefined
-  let bestMatch = 0.7
-  for (const turn of puzzle.turns) {
-    const grip = puzzle.grips[turn.grip]
-    if (turn.whole || grip.name.includes('-')) continue
-    if (puzzle.carry[turn.grip][24 * hit.piece + state[hit.piece]] !== IN) continue
-    if (grip.axis.reduce((sum, c, i) => sum + c * hit.normal[i], 0) !== 0) continue
-    const full = 360 / grip.unitDegrees
-    const sign = turn.amount > full / 2 ? -1 : 1
-    if (turn.amount === full / 2 && grip.amounts.length > 1) continue
-    const [x, y] = scene.drift(hit, grip.axis, sign)
-    const match = (x * drag[0] + y * drag[1]) / (Math.hypot(x, y) * length)
-    // A face letter is preferred to a layer number for one and the same slab.
-    if (match > bestMatch + 1e-6) {
-      best = turn
-      bestMatch = match
-    }
-  }
-  return best
 }

@@ -14,8 +14,6 @@ export interface PuzzleWindowsHandle {
   play(turn: Turn, from: State, to: State, milliseconds: number): Promise<void>
 }
 
-type SceneModule = typeof import('./PuzzleScene')
-
 /** Drags shorter than this, in pixels, are touches. */
 const DRAG_START = 10
 
@@ -46,7 +44,6 @@ export function PuzzleWindows({
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
-  const module = useRef<SceneModule>(undefined)
   const scene = useRef<PuzzleScene>(undefined)
   const playing = useRef(false)
   const [ready, setReady] = useState(false)
@@ -72,7 +69,6 @@ export function PuzzleWindows({
         setFailed(true)
         return
       }
-      module.current = loaded
       scene.current = made
       const look = getComputedStyle(document.documentElement)
       made.tint(look.getPropertyValue('--amber').trim(), look.getPropertyValue('--teal').trim())
@@ -112,7 +108,7 @@ export function PuzzleWindows({
     },
   }))
 
-  const drag = useDrag({ scene, module, puzzle, latest, onTurn, setPeeking })
+  const drag = useDrag({ scene, latest, onTurn, setPeeking })
 
   return (
     <div
@@ -192,14 +188,12 @@ function Rim({ name, swapped, hidden }: { name: WindowName; swapped: boolean; hi
 
 interface DragParts {
   scene: React.RefObject<PuzzleScene | undefined>
-  module: React.RefObject<SceneModule | undefined>
-  puzzle: Puzzle
   latest: React.RefObject<{ state: State }>
   onTurn?: (turn: Turn) => void
   setPeeking: (peeking: boolean) => void
 }
 
-function useDrag({ scene, module, puzzle, latest, onTurn, setPeeking }: DragParts) {
+function useDrag({ scene, latest, onTurn, setPeeking }: DragParts) {
   const held = useRef<{ x: number; y: number; hit?: Hit; spent: boolean }>(undefined)
   const at = (event: React.PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect()
@@ -220,7 +214,7 @@ function useDrag({ scene, module, puzzle, latest, onTurn, setPeeking }: DragPart
     },
     onPointerMove(event: React.PointerEvent) {
       const now = held.current
-      if (!now || now.spent || !scene.current || !module.current) return
+      if (!now || now.spent || !scene.current) return
       const [x, y] = at(event)
       const moved = [x - now.x, y - now.y] as const
       if (!now.hit) {
@@ -229,13 +223,7 @@ function useDrag({ scene, module, puzzle, latest, onTurn, setPeeking }: DragPart
       }
       if (Math.hypot(...moved) < DRAG_START) return
       now.spent = true
-      const turn = module.current.turnForDrag(
-        scene.current,
-        puzzle,
-        latest.current.state,
-        now.hit,
-        moved,
-      )
+      const turn = scene.current.turnFor(latest.current.state, now.hit, moved)
       if (turn) onTurn?.(turn)
     },
     onPointerUp: letGo,

@@ -3,7 +3,7 @@ import type { Puzzle, Turn } from '../../puzzle/compile'
 import { memoised } from '../../memo'
 import { directionOfLetter, type Direction } from '../../puzzle/directions'
 import { ROTATION_COUNT } from '../../rotation'
-import { sequenceOf, type Sequence } from '../../search/sequence'
+import { doSequence, sequenceOf, type Sequence } from '../../search/sequence'
 import { buildGoalTable, goalDistance, type GoalTable } from '../../search/goalTable'
 import { handCost } from '../../search/handCost'
 import { turnFreely, type State } from '../../state'
@@ -22,8 +22,9 @@ export function gather(context: StageContext, work: Workpiece, must: 'home' | 'f
     if (open.length === 0) return
     const ways = open
       .map((slot) => {
-        const { turns, cost } = wayTo(puzzle, [...done, slot], must, side, relative)
-        return { piece: pieceFor(puzzle, slot, frame), turns, cost }
+        const way = wayTo(puzzle, [...done, slot], must, side, relative)
+        const rest = restAfter(doSequence(way, relative), way)
+        return { piece: pieceFor(puzzle, slot, frame), way, cost: rest }
       })
       .sort((a, b) => a.cost - b.cost)
     const chosen = (first && ways.find(({ piece }) => piece === prefer)) || ways[0]
@@ -37,12 +38,32 @@ export function gather(context: StageContext, work: Workpiece, must: 'home' | 'f
         lastDropped: false,
         others: ways
           .filter((way) => way !== chosen)
-          .map(({ piece, turns }) => ({ piece, turns: turns.length })),
+          .map(({ piece, way }) => ({ piece, turns: way.turns.length })),
       },
-      asConjugate(puzzle, chosen.turns),
+      asConjugate(puzzle, chosen.way.turns),
     )
   }
+
+  /**
+   * Cost of the cheapest order for what is left, counted with the turns before; turns that meet and
+   * cancel are not paid for, so an order that takes its own turns back is seen to be wasteful.
+   */
+  function restAfter(relative: State, before: Sequence): number {
+    const done = slots.filter((q) => isDone(relative, q, must, side))
+    if (done.length === slots.length) return before.cost
+    return slots
+      .filter((q) => !done.includes(q))
+      .reduce((least, slot) => {
+        const way = wayTo(puzzle, [...done, slot], must, side, relative)
+        const meets = before.turns.at(-1)?.grip === way.turns[0]?.grip ? WASTE : 0
+        const cost = before.cost + meets + restAfter(doSequence(way, relative), way)
+        return Math.min(least, cost)
+      }, Infinity)
+  }
 }
+
+/** What two steps that turn one layer in a row cost extra: the first should have gone further. */
+const WASTE = 2
 
 const isDone = (relative: State, slot: number, must: 'home' | 'faced', side: Direction): boolean =>
   must === 'home' ? relative[slot] === 0 : isFaced(relative[slot], side)

@@ -1,0 +1,256 @@
+/** The command line: the core, scriptable. Results on standard output, errors on standard error. */
+import { readFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { describe } from '../core/analysis/describe'
+import { effectOf } from '../core/analysis/effect'
+import { CATALOG, shippedPuzzle } from '../core/catalog'
+import { plan } from '../core/coach/plan'
+import { turnsOfStage, type Route } from '../core/coach/route'
+import { readTurns } from '../core/notation/read'
+import { writeTurns } from '../core/notation/write'
+import { compile, type Puzzle } from '../core/puzzle/compile'
+import { readDefinition } from '../core/puzzle/definition'
+import { scramble, scrambledState } from '../core/scramble/scramble'
+import { schoolNamed, schoolsFor } from '../core/schools'
+import type { School } from '../core/schools/school'
+import { isSolved, start, turnAll, writeState, type State } from '../core/state'
+import { Failure, told, Usage } from './failure'
+
+const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
+  puzzles
+  describe <puzzle>
+  scramble <puzzle> [--seed N] [--count K]
+  apply <puzzle> "<turns>"
+  solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N)
+  effect <puzzle> "<algorithm>"
+<puzzle> is a shipped id or the path of a puzzle file.`
+
+const OPTIONS = {
+  json: { type: 'boolean' },
+  jsonl: { type: 'boolean' },
+  help: { type: 'boolean' },
+  seed: { type: 'string' },
+  count: { type: 'string' },
+  school: { type: 'string' },
+  scramble: { type: 'string' },
+  random: { type: 'string' },
+} as const
+
+type Values = ReturnType<typeof parse>['values']
+
+function parse(args: string[]) {
+  try {
+    return parseArgs({ args, options: OPTIONS, allowPositionals: true })
+  } catch (error) {
+    throw new Usage((error as Error).message)
+  }
+}
+
+function main(args: string[]): void {
+  const { values, positionals } = parse(args)
+  const [name, ...rest] = positionals
+  if (values.help || name === undefined) {
+    if (values.help) return void process.stdout.write(`${USAGE}\n`)
+    throw new Usage('a command is missing')
+  }
+  const command = COMMANDS[name]
+  if (!command) throw new Usage(`there is no command ${name}`)
+  command(rest, values)
+}
+
+type Command = (rest: string[], values: Values) => void
+
+const COMMANDS: Record<string, Command> = {
+  puzzles(rest, values) {
+    expectCount(rest, 0)
+    const list = CATALOG.map(({ id, name }) => ({
+      id,
+      name,
+      schools: schoolsFor(id).map((school) => ({ id: school.id, name: school.name })),
+    }))
+    printAll(
+      values,
+      list,
+      ({ id, name, schools }) =>
+        `${id}  ${name}  ${schools.map((school) => school.id).join(', ') || 'no school yet'}`,
+    )
+  },
+
+  describe(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0)
+    const description = describe(puzzle)
+    print(values, description, () =>
+      [
+        `${description.id}: ${description.name}`,
+        ...description.kinds.map(({ name, count }) => `  ${count} x ${name}`),
+        `  turns: ${puzzle.turns.map((turn) => turn.name).join(' ')}`,
+      ].join('\n'),
+    )
+  },
+
+  scramble(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0)
+    const first = wholeNumber(values.seed, 'seed') ?? Date.now() % 1_000_000_000
+    const count = wholeNumber(values.count, 'count') ?? 1
+    const list = Array.from({ length: count }, (_, i) => {
+      const { seed, turns, phases } = scramble(puzzle, first + i)
+      return { seed, turns: writeTurns(turns), phases: phases.map((phase) => writeTurns(phase)) }
+    })
+    printAll(values, list, ({ turns }) => turns)
+  },
+
+  apply(rest, values) {
+    const [puzzle, text] = puzzleAnd(rest, 1)
+    const state = stateAfter(puzzle, text)
+    const result = { state: writeState(state), solved: isSolved(puzzle, state) }
+    print(values, result, () => `${result.state}${result.solved ? '  solved' : ''}`)
+  },
+
+  effect(rest, values) {
+    const [puzzle, text] = puzzleAnd(rest, 1)
+    const effect = told(effectOf(puzzle, told(readTurns(puzzle, text))))
+    print(values, effect, () =>
+      [
+        ...effect.cycles.map(({ places }) => `(${places.join(' ')})`),
+        ...effect.twisted.map(
+          ({ place, order }) => `${place} turned in place, right after ${order}`,
+        ),
+        `${effect.untouched} pieces untouched, back after ${effect.order}`,
+      ].join('\n'),
+    )
+  },
+
+  solve(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0)
+    const { id } = puzzle.definition
+    const schoolId = values.school ?? schoolsFor(id)[0]?.id
+    if (schoolId === undefined) throw new Failure(`${id} has no school yet.`)
+    const school = told(schoolNamed(id, schoolId))
+    // Tables are built before the clock starts: a plan is timed warm, as it is on the bench.
+    for (let seed = 0; seed < WARM_PLANS; seed++)
+      told(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, seed))))
+    const solves = given(puzzle, values).map(({ seed, text, state }) =>
+      solve(puzzle, school, seed, text, state),
+    )
+    printAll(
+      values,
+      solves,
+      ({ scramble: scrambled, solution, turnCount }) =>
+        `${scrambled}\n${solution}\n${turnCount} turns`,
+    )
+  },
+}
+
+const WARM_PLANS = 3
+
+interface Scrambled {
+  seed: number | null
+  text: string
+  state: State
+}
+
+function given(puzzle: Puzzle, values: Values): Scrambled[] {
+  if ((values.scramble === undefined) === (values.random === undefined))
+    throw new Usage('solve needs either --scramble or --random')
+  if (values.scramble !== undefined) {
+    const turns = told(readTurns(puzzle, values.scramble))
+    const state = stateAfter(puzzle, values.scramble)
+    return [{ seed: null, text: writeTurns(turns), state }]
+  }
+  const count = wholeNumber(values.random, 'random') as number
+  const seed = wholeNumber(values.seed, 'seed')
+  if (seed === undefined) throw new Usage('--random needs --seed')
+  return Array.from({ length: count }, (_, i) => {
+    const drawn = scramble(puzzle, seed + i)
+    return { seed: seed + i, text: writeTurns(drawn.turns), state: scrambledState(puzzle, drawn) }
+  })
+}
+
+function solve(puzzle: Puzzle, school: School, seed: number | null, text: string, state: State) {
+  const began = performance.now()
+  const route: Route = told(plan(puzzle, school, state))
+  const planMs = Math.round((performance.now() - began) * 1000) / 1000
+  const stages = route.stages.map((stage) => ({
+    id: stage.id,
+    turns: turnsOfStage(stage)
+      .map(({ name }) => name)
+      .join(' '),
+    steps: stage.steps.length,
+  }))
+  const solution = stages
+    .map(({ turns }) => turns)
+    .filter(Boolean)
+    .join(' ')
+  const end = told(turnAll(puzzle, state, told(readTurns(puzzle, solution))))
+  return {
+    puzzle: puzzle.definition.id,
+    school: school.id,
+    seed,
+    scramble: text,
+    solution,
+    turnCount: route.turnCount,
+    planMs,
+    stages,
+    solved: isSolved(puzzle, end),
+  }
+}
+
+function stateAfter(puzzle: Puzzle, text: string): State {
+  return told(turnAll(puzzle, start(puzzle), told(readTurns(puzzle, text))))
+}
+
+function puzzleAnd(rest: string[], more: number): [Puzzle, string] {
+  expectCount(rest, 1 + more)
+  return [loadPuzzle(rest[0]), rest[1] ?? '']
+}
+
+function expectCount(rest: readonly string[], count: number): void {
+  if (rest.length !== count)
+    throw new Usage(
+      `${count} ${count === 1 ? 'word' : 'words'} expected after the command, ${rest.length} given`,
+    )
+}
+
+function loadPuzzle(name: string): Puzzle {
+  if (!/[./\\]/.test(name)) return told(shippedPuzzle(name))
+  let text: string
+  try {
+    text = readFileSync(name, 'utf8')
+  } catch {
+    throw new Failure(`The file ${name} cannot be read.`)
+  }
+  let input: unknown
+  try {
+    input = JSON.parse(text)
+  } catch (error) {
+    throw new Failure(`The file ${name} is not well-formed JSON: ${(error as Error).message}.`)
+  }
+  return compile(told(readDefinition(input)))
+}
+
+function wholeNumber(text: string | undefined, option: string): number | undefined {
+  if (text === undefined) return undefined
+  const value = Number(text)
+  if (!Number.isSafeInteger(value) || value < 0 || text.trim() === '')
+    throw new Usage(`--${option} takes a whole number, 0 or more`)
+  return value
+}
+
+function print(values: Values, value: unknown, inWords: () => string): void {
+  process.stdout.write(`${values.json || values.jsonl ? JSON.stringify(value) : inWords()}\n`)
+}
+
+function printAll<T>(values: Values, list: readonly T[], inWords: (value: T) => string): void {
+  if (values.jsonl) for (const value of list) process.stdout.write(`${JSON.stringify(value)}\n`)
+  else if (values.json) process.stdout.write(`${JSON.stringify(list)}\n`)
+  else for (const value of list) process.stdout.write(`${inWords(value)}\n`)
+}
+
+try {
+  main(process.argv.slice(2))
+} catch (error) {
+  if (!(error instanceof Failure)) throw error
+  process.stderr.write(`lantern: ${error.message}\n`)
+  if (error instanceof Usage) process.stderr.write(`${USAGE}\n`)
+  process.exitCode = error instanceof Usage ? 2 : 1
+}

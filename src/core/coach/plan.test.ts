@@ -1,0 +1,178 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { directionOfName, DIRECTIONS } from '../puzzle/directions'
+import { seededRandom } from '../random'
+import { must } from '../result'
+import { drawState } from '../scramble/scramble'
+import { SCHOOLS } from '../schools'
+import { stagesOf, variantsOf, type School, type Variant } from '../schools/school'
+import { distanceOf, halfTurnTable } from '../search/distanceTable'
+import { isSolved, start, type State } from '../state'
+import { cube2 } from '../testing'
+import { frameMeeting } from './goal'
+import { plan, rankStarts } from './plan'
+import { stepsOf } from './route'
+import { borrowedAt, owedAt, trailOf } from './standing'
+
+const states: State[] = []
+/** For the default variant of each school, a tenth for the others; the benchmark does 10,000. */
+const MANY = 120
+
+beforeAll(() => {
+  const random = seededRandom(20261125)
+  for (let i = 0; i < MANY; i++) states.push(drawState(cube2, random))
+})
+
+const cases = SCHOOLS.flatMap((school) =>
+  variantsOf(school).map(
+    (variant, i) =>
+      [`${school.id} ${Object.values(variant).join('/')}`, school, variant, i === 0] as const,
+  ),
+)
+
+/** Follows a route on the engine: every stage's goal met in order, home at the end. */
+function expectLeadsHome(school: School, variant: Variant, state: State): void {
+  const route = must(plan(cube2, school, state, { variant }))
+  const trail = trailOf(cube2, route)
+  const base = directionOfName(route.base)
+  stagesOf(school, variant).forEach((stage, s) => {
+    const last = trail.stageOfStep.findLastIndex((of) => of <= s)
+    const end = trail.states[last < 0 ? 0 : trail.firstOfStep[last + 1]]
+    expect(frameMeeting(cube2, stage.goal, base, end), stage.id).not.toBeUndefined()
+  })
+  expect(isSolved(cube2, trail.states[trail.tape.length])).toBe(true)
+}
+
+describe('a route', () => {
+  it.each(cases)('leads home stage by stage: %s', (_, school, variant, isDefault) => {
+    for (const state of states.slice(0, isDefault ? MANY : MANY / 10))
+      expectLeadsHome(school, variant, state)
+  })
+
+  it('needs no turn from the finished puzzle, in any hold', () => {
+    for (const school of SCHOOLS)
+      for (const hold of cube2.holds) {
+        const held = start(cube2).map(() => hold)
+        expect(must(plan(cube2, school, held)).turnCount).toBe(0)
+      }
+  })
+
+  it('is refused for a state that no turns reach, in words', () => {
+    const twisted = start(cube2)
+    twisted[7] = cube2.holds.find((r) => r !== 0 && cube2.place[24 * 7 + r] === 7) ?? 0
+    for (const school of SCHOOLS) {
+      const route = plan(cube2, school, twisted)
+      expect(route.ok ? '' : route.problem.sentence).toMatch(/No turns lead here/)
+    }
+  })
+
+  it('starts with the colour that is asked for', () => {
+    for (const side of DIRECTIONS)
+      for (const school of SCHOOLS)
+        expect(must(plan(cube2, school, states[0], { base: side })).base).toBe(side.name)
+  })
+
+  it('starts with the cheapest colour if none is asked for', () => {
+    for (const school of SCHOOLS.slice(0, 3))
+      for (const state of states.slice(0, 20)) {
+        const [first] = rankStarts(cube2, school, state)
+        expect(must(plan(cube2, school, state)).base).toBe(first.base.name)
+      }
+  })
+
+  it('of the shortest school is exactly as long as the table says', () => {
+    const shortest = SCHOOLS.find(({ id }) => id === 'shortest') as School
+    const table = halfTurnTable(cube2)
+    for (const state of states)
+      expect(must(plan(cube2, shortest, state)).turnCount).toBe(distanceOf(table, state))
+  })
+
+  it('takes the piece that the solver prefers first', () => {
+    const school = SCHOOLS[0]
+    for (const state of states.slice(0, 100)) {
+      const route = must(plan(cube2, school, state))
+      const insert = stepsOf(route).find(({ others }) => others.length > 0)
+      if (!insert || insert.kind !== 'insert') continue
+      const wanted = insert.others[0].piece
+      const prefer = cube2.pieces.findIndex(({ id }) => id === wanted)
+      const base = directionOfName(route.base)
+      const next = must(plan(cube2, school, state, { prefer, base }))
+      expect(stepsOf(next).find(({ kind }) => kind === 'insert')?.pieces).toEqual([wanted])
+    }
+  })
+})
+
+describe('debts', () => {
+  it.each(cases.filter(([, , , isDefault]) => isDefault))(
+    'are all paid at the end: %s',
+    (_, school, variant) => {
+      for (const state of states.slice(0, 15)) {
+        const trail = trailOf(cube2, must(plan(cube2, school, state, { variant })))
+        const end = trail.tape.length
+        expect(owedAt(cube2, trail, end)).toEqual([])
+        trail.steps.forEach((_, step) => {
+          for (const { backAtStep } of borrowedAt(
+            cube2,
+            school,
+            trail,
+            step,
+            trail.firstOfStep[step],
+          ))
+            expect(backAtStep).toBeGreaterThanOrEqual(step)
+        })
+        for (let done = 0; done <= end; done++) {
+          const step = trail.tape[Math.min(done, end - 1)]?.step ?? 0
+          if (done === trail.firstOfStep[step + 1])
+            expect(owedAt(cube2, trail, done), 'at the end of a step').toEqual([])
+        }
+      }
+    },
+  )
+
+  it('name set-up turns with the next undo first', () => {
+    // A first-layer insertion of the form S A S' somewhere among the states.
+    const school = SCHOOLS.find(({ id }) => id === 'layer-by-layer') as School
+    const found = states.slice(0, 200).some((state) => {
+      const trail = trailOf(cube2, must(plan(cube2, school, state)))
+      const first = trail.tape.findIndex(({ role }) => role === 'setup')
+      if (first < 0) return false
+      const setup = trail.tape
+        .slice(first)
+        .filter(({ role, step }) => role === 'setup' && step === trail.tape[first].step)
+      const undo = trail.tape.filter(
+        ({ role, step }) => role === 'undo' && step === trail.tape[first].step,
+      )
+      expect(owedAt(cube2, trail, first + setup.length)).toEqual(undo.map(({ name }) => name))
+      return true
+    })
+    expect(found).toBe(true)
+  })
+})
+
+describe('the words of a step', () => {
+  const all = () =>
+    SCHOOLS.flatMap((school) =>
+      variantsOf(school).flatMap((variant) =>
+        states
+          .slice(0, 10)
+          .flatMap((state) => stepsOf(must(plan(cube2, school, state, { variant })))),
+      ),
+    )
+
+  it('are there for every step, and finished', () => {
+    for (const step of all()) {
+      for (const text of [step.lookFor, step.check, step.hints.nudge, step.hints.pointer])
+        expect(text, step.id).toMatch(/\S.*\.$/)
+      expect(step.hold).toMatch(/\S/)
+      expect(JSON.stringify(step)).not.toMatch(/undefined|NaN|\{base\}|\{last\}|null/)
+    }
+  })
+
+  it('use the colours of the copy', () => {
+    const scheme = cube2.definition.colours.map((colour) => ({ ...colour, name: `x${colour.id}` }))
+    for (const school of SCHOOLS)
+      for (const step of stepsOf(must(plan(cube2, school, states[1], { scheme }))))
+        expect(`${step.lookFor} ${step.hold} ${step.check} ${step.note ?? ''}`).not.toMatch(
+          /(?<!x)\b(white|yellow|orange|blue|green)\b/,
+        )
+  })
+})

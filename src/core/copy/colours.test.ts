@@ -1,0 +1,153 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Scheme } from '../puzzle/colours'
+import { rotateState, sameState, start } from '../state'
+import { cube2, stateOf } from '../testing'
+import { judge, marksOf, stickersOf, type Marked } from './colours'
+
+const own = cube2.definition.colours
+const codes = (marked: Marked, scheme: Scheme = own) =>
+  judge(cube2, scheme, marked).problems.map(({ code }) => code)
+
+/** Copies of a corner twisted in place, or of two stickers exchanged, at random. */
+const corner = fc.nat(7)
+
+function twisted(state: Uint8Array, piece: number, which: 0 | 1): Uint8Array {
+  const next = new Uint8Array(state)
+  const place = cube2.place[24 * piece + state[piece]]
+  const turns = cube2.holds.filter(
+    (r) => r !== state[piece] && cube2.place[24 * piece + r] === place,
+  )
+  next[piece] = turns[which]
+  return next
+}
+
+describe('a copy by colours', () => {
+  it('finds every state, in any hold', () => {
+    fc.assert(
+      fc.property(stateOf(cube2), (state) => {
+        const { found, problems, missing } = judge(cube2, own, marksOf(cube2, state))
+        expect(problems).toEqual([])
+        expect(missing).toBe(0)
+        expect(found?.isOwnScheme).toBe(true)
+        expect(found && sameState(found.state, state)).toBe(true)
+      }),
+    )
+  })
+
+  it('reads any other arrangement of the colours off the corners', () => {
+    fc.assert(
+      fc.property(
+        stateOf(cube2),
+        fc.shuffledSubarray(
+          own.map(({ id }) => id),
+          { minLength: 6, maxLength: 6 },
+        ),
+        (state, order) => {
+          // The puzzle's colours as another maker lays them: id i is shown as order[i].
+          const shown = new Map(own.map(({ id }, i) => [id, order[i]]))
+          const marked = Object.fromEntries(
+            Object.entries(marksOf(cube2, state)).map(([id, colour]) => [
+              id,
+              shown.get(colour) ?? '',
+            ]),
+          )
+          const { found, problems } = judge(cube2, own, marked)
+          expect(problems).toEqual([])
+          if (!found) throw new Error('nothing was found')
+          // What the found state shows in the found scheme is what was marked, sticker by sticker.
+          const nameOf = new Map(found.scheme.map(({ id, name }) => [id, name]))
+          const seen = marksOf(cube2, found.state)
+          for (const [id, colour] of Object.entries(marked))
+            expect(nameOf.get(seen[id])).toBe(own.find((each) => each.id === colour)?.name)
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  it('says while it is typed how many stickers are missing, and nothing wrong', () => {
+    fc.assert(
+      fc.property(stateOf(cube2), fc.subarray(stickersOf(cube2)), (state, hidden) => {
+        const marked: Record<string, string> = { ...marksOf(cube2, state) }
+        for (const { id } of hidden) Reflect.deleteProperty(marked, id)
+        const { missing, found } = judge(cube2, own, marked)
+        expect(missing).toBe(hidden.length)
+        expect(found === undefined).toBe(hidden.length > 0)
+        // Few corners may fit another arrangement of colours, but never none.
+        expect(codes(marked)).toEqual([])
+      }),
+    )
+  })
+
+  it('finds one twisted corner, and the twist that mends it', () => {
+    fc.assert(
+      fc.property(stateOf(cube2), corner, fc.constantFrom(0, 1), (state, piece, which) => {
+        const { problems, found } = judge(
+          cube2,
+          own,
+          marksOf(cube2, twisted(state, piece, which as 0)),
+        )
+        expect(found).toBeUndefined()
+        expect(problems.map(({ code }) => code)).toEqual(['twisted'])
+        expect(problems[0].sentence).toMatch(/a third (clockwise|anticlockwise) by hand/)
+      }),
+    )
+  })
+
+  it('tells the right sense of the twist', () => {
+    // The corner top right front, turned by hand clockwise: its white goes from the top to the right.
+    const marked = { ...marksOf(cube2, start(cube2)) }
+    const [up, right, front] = ['UFR:U', 'UFR:R', 'UFR:F'].map((id) => marked[id])
+    const clockwise = { ...marked, 'UFR:R': up, 'UFR:F': right, 'UFR:U': front }
+    expect(judge(cube2, own, clockwise).problems[0].sentence).toMatch(/a third anticlockwise/)
+  })
+
+  it('finds a colour too many', () => {
+    const marked = { ...marksOf(cube2, start(cube2)), 'DBL:D': 'white' }
+    expect(codes(marked)).toContain('too-many')
+  })
+
+  it('finds a corner that no puzzle has', () => {
+    const marked = marksOf(cube2, start(cube2))
+    expect(codes({ ...marked, 'UFR:F': 'white', 'DFL:F': 'green' })).toContain('impossible')
+    expect(codes({ ...marked, 'UFR:F': 'yellow', 'DFR:D': 'green' })).toContain('impossible')
+  })
+
+  it('finds a corner whose colours run the wrong way round', () => {
+    const marked = marksOf(cube2, start(cube2))
+    const swapped = { ...marked, 'UFR:F': marked['UFR:R'], 'UFR:R': marked['UFR:F'] }
+    expect(codes(swapped)).toContain('mirrored')
+  })
+
+  it('finds a corner that appears twice', () => {
+    const marked = marksOf(cube2, start(cube2))
+    const doubled = { ...marked, 'DBL:D': 'white', 'DBL:B': 'red', 'DBL:L': 'green' }
+    const found = codes(doubled)
+    expect(found.includes('twice') || found.includes('mirrored')).toBe(true)
+  })
+
+  it('accepts nothing that is no state: every single wrong sticker is refused', () => {
+    fc.assert(
+      fc.property(
+        stateOf(cube2),
+        fc.constantFrom(...stickersOf(cube2)),
+        fc.constantFrom(...own),
+        (state, sticker, colour) => {
+          const marked = marksOf(cube2, state)
+          fc.pre(marked[sticker.id] !== colour.id)
+          const { found, problems } = judge(cube2, own, { ...marked, [sticker.id]: colour.id })
+          expect(found).toBeUndefined()
+          expect(problems.length).toBeGreaterThan(0)
+        },
+      ),
+    )
+  })
+
+  it('needs no usual hold: a finished puzzle is finished whichever colour is up', () => {
+    for (const hold of cube2.holds) {
+      const state = rotateState(start(cube2), hold)
+      expect(judge(cube2, own, marksOf(cube2, state)).found?.state).toEqual(state)
+    }
+  })
+})

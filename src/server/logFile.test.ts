@@ -1,0 +1,125 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { must } from '../core/result'
+import { isSolved, readState, turnAll } from '../core/state'
+import { readTurns } from '../core/notation/read'
+import { shippedPuzzle } from '../core/catalog'
+import { circleSolves } from './demo/circle'
+import { loadDemo } from './demo/load'
+import { importSolves, readLogFile, writeCsv, writeJson } from './logFile'
+import { migrate } from './migrate'
+import { shelf } from './copies'
+import { defaultProfile } from './profiles'
+import { listSolves, type Solve } from './solves'
+import { freshDatabase } from './testDatabase'
+
+let discard: () => Promise<void>
+let solves: Solve[]
+
+beforeAll(async () => {
+  discard = await freshDatabase('log_file')
+  await loadDemo()
+  solves = await listSolves(await defaultProfile())
+})
+afterAll(() => discard())
+
+const without = ({ id, copyId, sessionId, ...rest }: Solve) => ({
+  ...rest,
+  known: [id, copyId, sessionId].length,
+})
+
+describe('the demo', () => {
+  it('is loaded once, the same every time', async () => {
+    expect(await loadDemo()).toBe(false)
+    expect(circleSolves(5)).toEqual(circleSolves(5))
+    expect(await shelf(await defaultProfile())).toHaveLength(3)
+    expect(solves.length).toBeGreaterThan(40)
+  })
+
+  it('holds only solves that the engine confirms', () => {
+    const puzzle = must(shippedPuzzle('cube-2'))
+    for (const { startState, solution, scramble } of solves) {
+      const from = must(readState(puzzle, startState))
+      expect(isSolved(puzzle, must(turnAll(puzzle, from, must(readTurns(puzzle, solution)))))).toBe(
+        true,
+      )
+      expect(must(turnAll(puzzle, new Uint8Array(8), must(readTurns(puzzle, scramble))))).toEqual(
+        from,
+      )
+    }
+  })
+})
+
+describe.each([
+  ['JSON', writeJson],
+  ['CSV', writeCsv],
+])('the log as %s', (_, write) => {
+  it('comes back as it went out', () => {
+    const back = must(readLogFile(write(solves)))
+    expect(back).toEqual(
+      solves.map((solve) => {
+        const { known, ...rest } = without(solve)
+        expect(known).toBe(3)
+        return rest
+      }),
+    )
+  })
+
+  it('is imported once: what is there already is passed over', async () => {
+    const profileId = await defaultProfile()
+    const read = must(readLogFile(write(solves)))
+    expect(await importSolves(profileId, read)).toBe(0)
+    const moved = { ...read[0], finishedAt: new Date('2026-12-01T18:00:00Z'), remark: '=1+1' }
+    const again = must(readLogFile(write([{ ...solves[0], ...moved }])))
+    expect(again[0].remark).toBe('=1+1')
+    expect((await listSolves(profileId)).length).toBe(solves.length)
+  })
+
+  it('is refused as a whole, with line and field, if one solve is wrong', () => {
+    const spoil = (part: Partial<Solve>) => {
+      const bad = [...solves.slice(0, 3), { ...solves[3], ...part }, ...solves.slice(4)]
+      const read = readLogFile(write(bad))
+      return read.ok ? 'it was read' : read.problem.sentence
+    }
+    expect(spoil({ elapsedMs: -5 })).toMatch(/Line 5, elapsedMs.*Nothing was imported/)
+    expect(spoil({ solution: 'R U' })).toMatch(/Line 5, solution.*do not solve/)
+    expect(spoil({ solution: 'R Q' })).toMatch(/Line 5, solution.*'Q'/)
+    expect(spoil({ turnCount: 1 })).toMatch(/Line 5, turnCount/)
+    expect(spoil({ startState: 'aaaa' })).toMatch(/Line 5, startState/)
+    expect(spoil({ puzzleId: 'cube-99' })).toMatch(/Line 5, puzzle/)
+    expect(spoil({ school: 'nowhere' })).toMatch(/Line 5, school/)
+  })
+})
+
+describe('a file that is no log', () => {
+  it.each([
+    ['empty', '', /empty/],
+    ['broken JSON', '{"format":\n"x",,}', /Line \d, file.*JSON/],
+    ['another format', '{"format":"x","version":1,"solves":[]}', /format/],
+    ['another version', '{"format":"merry-lantern-log","version":9,"solves":[]}', /version/],
+    ['no solves', '{"format":"merry-lantern-log","version":1}', /solves/],
+    ['a CSV without its columns', 'a,b\n1,2\n', /column is missing/],
+  ])('is refused: %s', (_, text, sentence) => {
+    const read = readLogFile(text)
+    expect(read.ok ? '' : read.problem.sentence).toMatch(sentence)
+  })
+
+  it('names the line in a file that is laid out otherwise', () => {
+    const file = JSON.parse(writeJson(solves.slice(0, 2))) as { solves: { slips: unknown }[] }
+    file.solves[1].slips = 'many'
+    const text = JSON.stringify(file, null, 2)
+    const line =
+      text.split('\n').findIndex((row, i, all) => row === '    {' && i > all.indexOf('    {')) + 1
+    const read = readLogFile(text)
+    expect(read.ok ? '' : read.problem.sentence).toMatch(new RegExp(`Line ${line}, slips`))
+  })
+})
+
+describe('migrations', () => {
+  it('go down and up again', async () => {
+    const url = process.env.DATABASE_URL ?? ''
+    const gone = await migrate(url, 'down')
+    expect(gone).toBeGreaterThanOrEqual(4)
+    expect(await migrate(url)).toBe(gone)
+    expect(await migrate(url)).toBe(0)
+  })
+})

@@ -1,0 +1,49 @@
+/** A database of its own for each test file, made from a migrated template on the real server. */
+import { Client } from 'pg'
+import { migrate } from './migrate'
+import { pool } from './pool'
+
+const TEMPLATE = 'merry_template'
+
+function serverUrl(database: string): string {
+  const url = process.env.TEST_DATABASE_URL
+  if (!url) throw new Error('TEST_DATABASE_URL is not set: run the tests with ./merry test')
+  return url.replace(/\/[^/]*$/, `/${database}`)
+}
+
+async function onServer<T>(work: (client: Client) => Promise<T>): Promise<T> {
+  const client = new Client({ connectionString: serverUrl('postgres') })
+  await client.connect()
+  try {
+    return await work(client)
+  } finally {
+    await client.end()
+  }
+}
+
+/** Migrates the template once, also when several test files begin together. */
+async function needTemplate(): Promise<void> {
+  await onServer(async (client) => {
+    // One at a time: the lock is given up with the connection.
+    await client.query('select pg_advisory_lock(1103)')
+    const found = await client.query('select 1 from pg_database where datname = $1', [TEMPLATE])
+    if (found.rowCount === 0) await client.query(`create database ${TEMPLATE}`)
+    await migrate(serverUrl(TEMPLATE))
+  })
+}
+
+/** Makes the database and points the pool to it; the function returned takes it away. */
+export async function freshDatabase(name: string): Promise<() => Promise<void>> {
+  await needTemplate()
+  const database = `merry_test_${name}`
+  await onServer(async (client) => {
+    await client.query('select pg_advisory_lock(1103)')
+    await client.query(`drop database if exists ${database} with (force)`)
+    await client.query(`create database ${database} template ${TEMPLATE}`)
+  })
+  process.env.DATABASE_URL = serverUrl(database)
+  return async () => {
+    await pool().end()
+    await onServer((client) => client.query(`drop database ${database} with (force)`))
+  }
+}
