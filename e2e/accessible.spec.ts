@@ -1,0 +1,44 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, test, toBench } from './fixtures'
+
+async function expectClean(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(
+    violations.map(
+      ({ id, nodes }) =>
+        `${where}: ${id} ${nodes.map(({ target }) => target.join(' ')).join(', ')}`,
+    ),
+  ).toEqual([])
+}
+
+for (const theme of ['dusk', 'daylight'] as const)
+  test(`no violations on any screen: ${theme}`, async ({ page }) => {
+    await page.goto('/settings')
+    await page.getByLabel('Theme').selectOption(theme)
+    await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
+    await expectClean(page, 'settings')
+    await page.goto('/shelf')
+    await expectClean(page, 'shelf')
+    await page.getByRole('button', { name: 'Add a puzzle' }).click()
+    await expect(page.getByRole('dialog')).toBeVisible()
+    await expectClean(page, 'add a puzzle')
+    await toBench(page, "R U F' R2 U' F", 'Layer by layer')
+    await expectClean(page, 'bench')
+    await page.getByRole('button', { name: 'Other ways' }).click()
+    await expect(page.getByRole('dialog').getByRole('row')).toHaveCount(20, { timeout: 30_000 })
+    await expectClean(page, 'other ways')
+    await page.goto('/log')
+    await expect(page.locator('canvas')).toBeVisible()
+    await expectClean(page, 'log')
+    await page.getByRole('row').nth(1).getByRole('link').click()
+    await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
+    await expectClean(page, 'solve')
+    await page.goto('/shelf')
+    await page.getByRole('link', { name: 'Lay out' }).first().click()
+    await page.getByRole('tab', { name: 'Copy its colours' }).click()
+    await expectClean(page, 'lay out')
+    await page.goto('/settings')
+    await page.getByLabel('Theme').selectOption('dusk')
+    await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
+  })

@@ -1,0 +1,55 @@
+/** A page on which any error in the console fails the test, and the steps that tests share. */
+import { expect, test as base, type Page } from '@playwright/test'
+
+export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
+  allowed: async ({}, use) => use({ patterns: [] }),
+  page: async ({ page, allowed }, use) => {
+    const errors: string[] = []
+    page.on('console', (message) => {
+      if (message.type() === 'error') errors.push(message.text())
+    })
+    page.on('pageerror', (error) => errors.push(error.message))
+    await use(page)
+    expect(errors.filter((text) => !allowed.patterns.some((each) => each.test(text)))).toEqual([])
+  },
+})
+
+export { expect }
+
+/** Opens Lay out for a copy of the demo. */
+export async function layOut(page: Page, name: string): Promise<void> {
+  await page.goto('/shelf')
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: name })
+    .getByRole('link', { name: 'Lay out' })
+    .click()
+  await expect(page.getByRole('heading', { name: `Lay out ${name}` })).toBeVisible()
+}
+
+/** Types a scramble and puts it on the bench. */
+export async function toBench(
+  page: Page,
+  scramble: string,
+  school: string,
+  copy = 'Reading-room cube',
+) {
+  await layOut(page, copy)
+  await page.getByLabel('Or your own turns').fill(scramble)
+  await page.getByLabel('School').selectOption({ label: school })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
+}
+
+/** What the next button would turn, or undefined when the puzzle is home. */
+export const nextButton = (page: Page) => page.getByRole('button', { name: /^Next/ })
+
+/** Presses a key or button until the puzzle is home; fails after too many. */
+export async function untilHome(page: Page, act: () => Promise<void>, most = 150): Promise<void> {
+  const home = page.getByRole('heading', { name: 'Home' })
+  for (let count = 0; count < most; count++) {
+    if (await home.isVisible()) return
+    await act()
+  }
+  await expect(home).toBeVisible()
+}

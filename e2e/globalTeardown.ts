@@ -1,0 +1,3 @@
+import { stopServer } from './server'
+
+export default stopServer

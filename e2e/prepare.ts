@@ -1,0 +1,16 @@
+/** Makes the browser tests' database anew. */
+import { Client } from 'pg'
+import { loadDemo } from '../src/server/demo/load'
+import { migrate } from '../src/server/migrate'
+import { pool } from '../src/server/pool'
+
+const url = process.env.DATABASE_URL ?? ''
+const name = new URL(url).pathname.slice(1)
+const client = new Client({ connectionString: url.replace(/\/[^/]*$/, '/postgres') })
+await client.connect()
+await client.query(`drop database if exists ${name} with (force)`)
+await client.query(`create database ${name}`)
+await client.end()
+await migrate(url)
+await loadDemo()
+await pool().end()

@@ -1,0 +1,38 @@
+import { expect, nextButton, test, toBench, untilHome } from './fixtures'
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+
+test('by touch at 390 px: nothing is cut off, and taps lead home', async ({ page }) => {
+  await toBench(page, "R U2 F' R2 U", 'One trigger')
+  const fits = () =>
+    page.evaluate(
+      () => document.documentElement.scrollWidth <= document.documentElement.clientWidth,
+    )
+  expect(await fits()).toBe(true)
+  await untilHome(page, () =>
+    nextButton(page)
+      .tap({ timeout: 5000 })
+      .catch(() => undefined),
+  )
+  await page.getByRole('link', { name: 'See it in the log' }).tap()
+  await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
+  expect(await fits()).toBe(true)
+  for (const address of ['/shelf', '/log', '/settings']) {
+    await page.goto(address)
+    expect(await fits(), address).toBe(true)
+  }
+})
+
+test('hands busy: a tap anywhere goes on', async ({ page }) => {
+  await toBench(page, "F2 U R' U F", 'One trigger')
+  await page.getByRole('button', { name: 'Hands busy: large type' }).tap()
+  const dialog = page.getByRole('dialog')
+  const label = page.getByRole('button', { name: /^Next/ })
+  await expect(dialog).toContainText('Step 1 of')
+  for (let taps = 0; taps < 120; taps++) {
+    if (await dialog.getByText('Home.').isVisible()) break
+    await label.tap()
+    await page.waitForTimeout(40)
+  }
+  await expect(dialog.getByText('Home.')).toBeVisible()
+})

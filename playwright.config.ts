@@ -1,0 +1,34 @@
+import { defineConfig, devices } from '@playwright/test'
+
+const port = process.env.TEST_PORT ?? '3601'
+
+export default defineConfig({
+  testDir: 'e2e',
+  globalSetup: './e2e/globalSetup.ts',
+  globalTeardown: './e2e/globalTeardown.ts',
+  // One server and one database: tests follow each other.
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  retries: 0,
+  reporter: [['list']],
+  use: {
+    ...devices['Desktop Chrome'],
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    contextOptions: { reducedMotion: 'reduce' },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+      ],
+    },
+  },
+})
