@@ -37,7 +37,8 @@ test('by keyboard alone: typed scramble, school, solve, log', async ({ page }) =
       const words = await page.evaluate(() => {
         const now = document.activeElement
         const label = now?.id ? document.querySelector(`label[for="${now.id}"]`)?.textContent : ''
-        return `${now?.getAttribute('aria-label') ?? ''} ${label ?? ''} ${now?.textContent ?? ''}`
+        const own = now?.matches('a, button') ? now.textContent : ''
+        return `${now?.getAttribute('aria-label') ?? ''} ${label ?? ''} ${own ?? ''}`
       })
       if (name.test(words)) return
     }

@@ -1,4 +1,4 @@
-/** `./merry demo | dev | test | stop`: what the README's commands do. */
+/** `./merry demo | dev | test | bench | stop`: what the README's commands do. */
 import { spawn } from 'node:child_process'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
 import { freePort, isPortFree, startPostgres, stopPostgres, type Server } from './postgres'
@@ -92,10 +92,34 @@ async function test(): Promise<number> {
   }
 }
 
+/** Figures of the core, then of the built application on a database of its own. */
+async function bench(): Promise<number> {
+  await needChromium()
+  const server = await startPostgres(await needPostgres(), 'postgres-bench')
+  const url = server.url('merry')
+  const port = await freePort()
+  const address = `http://127.0.0.1:${port}`
+  const env = { ...process.env, DATABASE_URL: url, BENCH_ADDRESS: address }
+  let child: ReturnType<typeof spawn> | undefined
+  try {
+    await prepare(url)
+    if ((await run('node', [NEXT, 'build'], { env, stdio: ['ignore', 2, 2] })) !== 0)
+      throw new Trouble('The application could not be built. The lines above say where.')
+    child = spawn('node', [NEXT, 'start', '-H', '127.0.0.1', '-p', `${port}`], {
+      env,
+      stdio: 'ignore',
+    })
+    return await run('npx', ['tsx', 'scripts/bench.ts', ...process.argv.slice(3)], { env })
+  } finally {
+    child?.kill()
+    server.stop()
+  }
+}
+
 function stopAll(): number {
   const programs = postgresPrograms()
   const stopped = programs
-    ? ['postgres', 'postgres-test'].filter((name) => stopPostgres(programs, name))
+    ? ['postgres', 'postgres-test', 'postgres-bench'].filter((name) => stopPostgres(programs, name))
     : []
   say(stopped.length > 0 ? 'the database server is stopped' : 'nothing was running')
   return 0
@@ -105,12 +129,14 @@ const commands: Record<string, () => Promise<number> | number> = {
   demo: () => serve('start'),
   dev: () => serve('dev'),
   test,
+  bench,
   stop: stopAll,
 }
 
 try {
   const command = commands[process.argv[2] ?? '']
-  if (!command) throw new Trouble('Say ./merry demo, ./merry dev, ./merry test or ./merry stop.')
+  if (!command)
+    throw new Trouble('Say ./merry demo, ./merry dev, ./merry test, ./merry bench or ./merry stop.')
   process.exitCode = await command()
 } catch (error) {
   if (!(error instanceof Trouble)) throw error

@@ -2,7 +2,13 @@
  * Goals of a stage, judged on a state. A goal is met if some hold of the finished puzzle (the frame
  * k: the rotation that every piece would have) satisfies all its conditions at once.
  */
-import { directionOfVector, opposite, type Direction } from '../puzzle/directions'
+import { memoised } from '../memo'
+import {
+  directionOfLetter,
+  directionOfVector,
+  opposite,
+  type Direction,
+} from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, MATRICES, multiply, rotate, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
@@ -55,6 +61,30 @@ export function sameImage(a: Rotation, b: Rotation, { vector }: Direction): bool
   )
 }
 
+interface Demand {
+  readonly condition: Condition
+  readonly pieces: readonly number[]
+}
+
+type DemandsOfGoal = (goal: readonly Condition[], letter: string) => readonly Demand[]
+
+const demands = new WeakMap<Puzzle, DemandsOfGoal>()
+
+/** The conditions of a goal with the pieces that they concern, looked up once. */
+function demandsOf(puzzle: Puzzle, goal: readonly Condition[], base: Direction) {
+  let known = demands.get(puzzle)
+  if (!known) {
+    known = memoised((conditions: readonly Condition[], letter: string) =>
+      conditions.map((condition) => ({
+        condition,
+        pieces: piecesOfSide(puzzle, sideOf(condition.layer, directionOfLetter(letter))),
+      })),
+    )
+    demands.set(puzzle, known)
+  }
+  return known(goal, base.letter)
+}
+
 /** The frame in which the goal is met, or undefined. */
 export function frameMeeting(
   puzzle: Puzzle,
@@ -62,18 +92,15 @@ export function frameMeeting(
   base: Direction,
   state: State,
 ): Rotation | undefined {
-  const demands = goal.map((condition) => ({
-    condition,
-    pieces: piecesOfSide(puzzle, sideOf(condition.layer, base)),
-  }))
+  const asked = demandsOf(puzzle, goal, base)
   const meets = (frame: Rotation) => {
-    for (const { condition, pieces } of demands)
+    for (const { condition, pieces } of asked)
       for (const piece of pieces)
         if (!pieceMeets(puzzle, condition, base, state, piece, frame)) return false
     return true
   }
   // A piece that must be home settles the frame by itself.
-  const settled = demands.find(({ condition }) => condition.must === 'home')
+  const settled = asked.find(({ condition }) => condition.must === 'home')
   if (!settled) return puzzle.holds.find(meets)
   const frame = state[settled.pieces[0]]
   return puzzle.holds.includes(frame) && meets(frame) ? frame : undefined

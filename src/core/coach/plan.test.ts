@@ -4,14 +4,14 @@ import { seededRandom } from '../random'
 import { must } from '../result'
 import { drawState } from '../scramble/scramble'
 import { SCHOOLS } from '../schools'
-import { stagesOf, variantsOf, type School, type Variant } from '../schools/school'
+import { variantsOf, type School, type Variant } from '../schools/school'
 import { distanceOf, halfTurnTable } from '../search/distanceTable'
-import { isSolved, start, type State } from '../state'
+import { start, writeState, type State } from '../state'
 import { cube2 } from '../testing'
-import { frameMeeting } from './goal'
 import { plan, rankStarts } from './plan'
 import { stepsOf } from './route'
 import { borrowedAt, owedAt, trailOf } from './standing'
+import { statesAfterStages } from './verify'
 
 const states: State[] = []
 /** For the default variant of each school, a tenth for the others; the benchmark does 10,000. */
@@ -32,14 +32,8 @@ const cases = SCHOOLS.flatMap((school) =>
 /** Follows a route on the engine: every stage's goal met in order, home at the end. */
 function expectLeadsHome(school: School, variant: Variant, state: State): void {
   const route = must(plan(cube2, school, state, { variant }))
-  const trail = trailOf(cube2, route)
-  const base = directionOfName(route.base)
-  stagesOf(school, variant).forEach((stage, s) => {
-    const last = trail.stageOfStep.findLastIndex((of) => of <= s)
-    const end = trail.states[last < 0 ? 0 : trail.firstOfStep[last + 1]]
-    expect(frameMeeting(cube2, stage.goal, base, end), stage.id).not.toBeUndefined()
-  })
-  expect(isSolved(cube2, trail.states[trail.tape.length])).toBe(true)
+  expect(statesAfterStages(cube2, school, route).filter(({ met }) => !met)).toEqual([])
+  expect(route.from).toBe(writeState(state))
 }
 
 describe('a route', () => {

@@ -6,7 +6,6 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
-import { handCost } from '../search/handCost'
 import { isSolved, turnFreely, writeState, type State } from '../state'
 import { explainStep, fillColours } from './explain'
 import { frameMeeting, piecesMeeting } from './goal'
@@ -118,7 +117,7 @@ function draftFrom(
   const turns = trimmed
     .flatMap(({ steps }) => steps)
     .flatMap((step) => step.turns.map((t) => t.turn))
-  return { start, stages: trimmed, turns, cost: handCost(turns) }
+  return { start, stages: trimmed, turns, cost: work.cost }
 }
 
 /**

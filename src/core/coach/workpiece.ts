@@ -41,6 +41,8 @@ export interface StageContext {
 
 export class Workpiece {
   readonly steps: PlannedStep[] = []
+  /** Hand cost of the steps so far; each step begins with a fresh grip. */
+  cost = 0
   /** Whole-puzzle turns that open the next step. */
   private opening: Turn[] = []
   private opened: Position | undefined
@@ -51,15 +53,6 @@ export class Workpiece {
     /** The rotation that every piece will have when it is home, in the present hold. */
     public frame: Rotation,
   ) {}
-
-  /** Hand cost of all turns so far. */
-  get cost(): number {
-    return handCost(this.allTurns)
-  }
-
-  get allTurns(): Turn[] {
-    return this.steps.flatMap(({ turns }) => turns.map(({ turn }) => turn))
-  }
 
   /** Takes another hold; the turns become the first ones of the next step. */
   hold(turns: readonly Turn[]): void {
@@ -72,12 +65,9 @@ export class Workpiece {
     this.opening = []
     this.opened = undefined
     this.steps.push({ aim, turns: all, before: this.state, frame: this.frame })
-    const { state, frame } = after(
-      this.puzzle,
-      this.state,
-      this.frame,
-      all.map(({ turn }) => turn),
-    )
+    const made = all.map(({ turn }) => turn)
+    this.cost += handCost(made)
+    const { state, frame } = after(this.puzzle, this.state, this.frame, made)
     this.state = state
     this.frame = frame
   }

@@ -63,15 +63,17 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
           </div>
           {summary && (
             <div className="grid gap-4 lg:grid-cols-[1fr_22rem]">
-              <section className="rounded-lg border border-line bg-surface p-4">
+              <section className="flex flex-col rounded-lg border border-line bg-surface p-4">
                 <h2 className="mb-2 text-lg">Progress</h2>
-                <Progress
-                  solves={[...shown].reverse().map(({ finishedAt, elapsedMs, turnCount }) => ({
-                    at: format(finishedAt, 'd MMM'),
-                    elapsedMs,
-                    turnCount,
-                  }))}
-                />
+                <div className="relative min-h-56 grow">
+                  <Progress
+                    solves={[...shown].reverse().map(({ finishedAt, elapsedMs, turnCount }) => ({
+                      at: format(finishedAt, 'd MMM'),
+                      elapsedMs,
+                      turnCount,
+                    }))}
+                  />
+                </div>
               </section>
               <section className="rounded-lg border border-line bg-surface p-4">
                 <h2 className="mb-2 text-lg">What costs you most</h2>

@@ -7,6 +7,6 @@ export const Progress = dynamic(
   () => import('./ProgressChart').then((module) => module.ProgressChart),
   {
     ssr: false,
-    loading: () => <div className="h-56" />,
+    loading: () => <div className="h-full min-h-56" />,
   },
 )

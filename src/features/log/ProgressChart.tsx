@@ -30,7 +30,7 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
   const look = useThemeColours()
   const seconds = solves.map(({ elapsedMs }) => elapsedMs / 1000)
   return (
-    <div className="h-56">
+    <div className="absolute inset-0">
       <Line
         role="img"
         aria-label={`Times of ${solves.length} solves, oldest first, from ${clockTime(1000 * Math.max(...seconds))} at most to ${clockTime(1000 * Math.min(...seconds))} at best`}

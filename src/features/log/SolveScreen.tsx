@@ -22,6 +22,8 @@ import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/Puzzle
 import { clockTime } from '@/ui/time'
 import { discardSolve, saveRemark, solveAgain } from './actions'
 
+const counted = (n: number, word: string): string => `${n} ${word}${n === 1 ? '' : 's'}`
+
 const NO_LIGHTS = { attend: [], safe: [], places: [] }
 
 /** One solve: played again turn by turn, its splits, its scramble forwards and backwards. */
@@ -79,8 +81,8 @@ export function SolveScreen({
               : 'Free play',
             clockTime(solve.elapsedMs),
             `${solve.turnCount} turns (${solve.quarterCount} in quarters)`,
-            `${solve.slips} slips`,
-            `${solve.hints} hints asked for`,
+            counted(solve.slips, 'slip'),
+            `${counted(solve.hints, 'hint')} asked for`,
           ]
             .filter(Boolean)
             .join(' · ')}
@@ -147,7 +149,7 @@ export function SolveScreen({
                         {name}
                       </th>
                       <td className="turns text-right">{clockTime(elapsedMs)}</td>
-                      <td className="turns text-right">{turnCount}</td>
+                      <td className="turns pl-4 text-right">{counted(turnCount, 'turn')}</td>
                     </tr>
                   ))}
                 </tbody>

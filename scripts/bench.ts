@@ -1,0 +1,108 @@
+/**
+ * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
+ * states. The browser figures need a built application and a database: ./merry bench sets both up.
+ */
+import { CATALOG, shippedPuzzle } from '../src/core/catalog'
+import { plan } from '../src/core/coach/plan'
+import { statesAfterStages } from '../src/core/coach/verify'
+import { compile } from '../src/core/puzzle/compile'
+import { seededRandom } from '../src/core/random'
+import { must } from '../src/core/result'
+import { drawState } from '../src/core/scramble/scramble'
+import { SCHOOLS } from '../src/core/schools'
+import { variantsOf } from '../src/core/schools/school'
+import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTable'
+import { start, turnFreely } from '../src/core/state'
+import { measureScreens } from './benchScreens'
+
+const STATES = process.argv.includes('--quick') ? 1000 : 10_000
+
+const cube2 = must(shippedPuzzle('cube-2'))
+
+function timed<T>(work: () => T): [T, number] {
+  const began = performance.now()
+  const value = work()
+  return [value, performance.now() - began]
+}
+
+const at = (sorted: readonly number[], share: number) =>
+  sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]
+
+function title(text: string): void {
+  console.log(`\n${text}\n${'-'.repeat(text.length)}`)
+}
+
+title('Compile')
+for (const definition of CATALOG) {
+  compile(definition)
+  const [, ms] = timed(() => compile(definition))
+  console.log(`${definition.id.padEnd(10)} ${ms.toFixed(1)} ms`)
+}
+
+title('All states of cube-2')
+for (const metric of ['half', 'quarter'] as const) {
+  const [table, ms] = timed(() => must(buildDistanceTable(cube2, metric)))
+  const total = table.counts.reduce((a, b) => a + b)
+  const mean = table.counts.reduce((sum, n, d) => sum + n * d, 0) / total
+  console.log(`${metric} turns: ${total} states in ${Math.round(ms)} ms, mean ${mean.toFixed(3)}`)
+  console.log(`  ${table.counts.map((n, d) => `${d}: ${n}`).join('  ')}`)
+}
+
+title('Turns a second')
+for (const { id } of CATALOG) {
+  const puzzle = must(shippedPuzzle(id))
+  const state = start(puzzle)
+  const random = seededRandom(1)
+  const turns = Array.from({ length: 4096 }, () => puzzle.turns[random.below(puzzle.turns.length)])
+  const count = 2_000_000
+  const [, ms] = timed(() => {
+    for (let i = 0; i < count; i++) turnFreely(puzzle, state, turns[i & 4095], state)
+  })
+  console.log(`${id.padEnd(10)} ${(count / ms / 1000).toFixed(2)} million`)
+}
+
+title(`Schools over ${STATES} uniformly drawn states`)
+halfTurnTable(cube2)
+const random = seededRandom(20261125)
+const states = Array.from({ length: STATES }, () => drawState(cube2, random))
+console.log(
+  'school and variant'.padEnd(36),
+  ['median ms', '99th ms', 'mean turns', 'worst', 'quarters', 'looks', 'solved']
+    .map((name) => name.padStart(10))
+    .join(' '),
+)
+for (const school of SCHOOLS)
+  for (const [v, variant] of variantsOf(school).entries()) {
+    // All variants over a tenth of the states, the default ones over all.
+    const used = v === 0 ? states : states.slice(0, STATES / 10)
+    for (const state of used.slice(0, 50)) plan(cube2, school, state, { variant })
+    const times: number[] = []
+    const turns: number[] = []
+    let quarters = 0
+    let looks = 0
+    let solved = 0
+    for (const state of used) {
+      const [route, ms] = timed(() => must(plan(cube2, school, state, { variant })))
+      times.push(ms)
+      turns.push(route.turnCount)
+      quarters += route.quarterCount
+      looks += route.looks
+      if (statesAfterStages(cube2, school, route).every(({ met }) => met)) solved++
+    }
+    times.sort((a, b) => a - b)
+    const mean = (sum: number) => (sum / used.length).toFixed(2)
+    const figures = [
+      at(times, 0.5).toFixed(2),
+      at(times, 0.99).toFixed(2),
+      mean(turns.reduce((a, b) => a + b)),
+      `${Math.max(...turns)}`,
+      mean(quarters),
+      mean(looks),
+      `${((100 * solved) / used.length).toFixed(2)}%`,
+    ]
+    const name = [school.id, ...Object.values(variant)].join(' ')
+    console.log(name.padEnd(36), figures.map((figure) => figure.padStart(10)).join(' '))
+  }
+
+title('Screens')
+await measureScreens()
