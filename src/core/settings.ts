@@ -1,9 +1,9 @@
 /** What a solver can set, with the defaults and the schema that every stored value meets. */
 import { boolean, mixed, number, object, string } from 'yup'
 import { DIALECTS, type DialectId } from './notation/dialect'
+import type { Hand } from './search/handCost'
 
 export type Theme = 'dusk' | 'daylight'
-export type Hand = 'right' | 'left'
 
 export interface Settings {
   readonly nickname: string

@@ -12,6 +12,7 @@ import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import { variantsOf, type Variant } from '@/core/schools/school'
+import type { Hand } from '@/core/search/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
 import { readState, writeState, type State } from '@/core/state'
 
@@ -25,6 +26,7 @@ export interface PlanRequest {
   readonly base?: string
   /** The piece to take next, by id. */
   readonly prefer?: string
+  readonly hand: Hand
 }
 
 export interface StartChoice {
@@ -64,8 +66,9 @@ function positionOf({ puzzleId, school, state }: PlanRequest) {
   return ok({ puzzle: puzzle.value, school: found.value, state: read.value as State })
 }
 
-const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer }: PlanRequest) => ({
+const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: PlanRequest) => ({
   variant,
+  hand,
   scheme,
   base: base === undefined ? undefined : directionOfName(base),
   prefer: prefer === undefined ? undefined : puzzle.pieces.findIndex(({ id }) => id === prefer),
@@ -94,7 +97,7 @@ const coach = {
     if (!position.ok) return position
     const { puzzle, school } = position.value
     const base = directionOfName(request.base ?? 'up')
-    return ok(galleryOf(puzzle, school, request.variant, stageId, base))
+    return ok(galleryOf(puzzle, school, request.variant, stageId, base, request.hand))
   },
 
   /** Every school and variant for one position, the fewest turns first. */
@@ -106,7 +109,11 @@ const coach = {
     const ways: ComparedWay[] = []
     for (const school of schoolsFor(request.puzzleId))
       for (const variant of variantsOf(school)) {
-        const route = plan(puzzle, school, state, { variant, scheme: request.scheme })
+        const route = plan(puzzle, school, state, {
+          variant,
+          scheme: request.scheme,
+          hand: request.hand,
+        })
         if (!route.ok) return route
         ways.push({
           school: school.id,

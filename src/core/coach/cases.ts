@@ -12,7 +12,7 @@ import { findAlgorithm } from '../search/algorithmSearch'
 import { coordinatesOf } from '../search/coordinates'
 import { distanceOf, halfTurnTable } from '../search/distanceTable'
 import { buildGoalTable, goalDistance } from '../search/goalTable'
-import { handCost } from '../search/handCost'
+import { handCost, type Hand } from '../search/handCost'
 import { doSequence, join, sequence, type Sequence } from '../search/sequence'
 import { start, writeState, type State } from '../state'
 import { frameMeeting, isFaced, pieceMeets, piecesOfSide, relativeTo, sideOf } from './goal'
@@ -97,8 +97,9 @@ export function recognise(
   base: Direction,
   state: State,
   algorithms: readonly string[],
+  hand: Hand = 'right',
 ): Recognised | undefined {
-  return attemptsOf(puzzle, stage, algorithms).find(
+  return attemptsOf(puzzle, stage, algorithms, hand).find(
     ({ whole }) => frameMeeting(puzzle, stage.goal, base, doSequence(whole, state)) !== undefined,
   )
 }
@@ -106,19 +107,23 @@ export function recognise(
 const attempts = new WeakMap<Stage, (puzzle: Puzzle, key: string) => readonly Attempt[]>()
 
 /** Every hold, turn before, algorithm and turn after of a stage, the easiest first. */
-function attemptsOf(puzzle: Puzzle, stage: Stage, algorithms: readonly string[]) {
+function attemptsOf(puzzle: Puzzle, stage: Stage, algorithms: readonly string[], hand: Hand) {
   let known = attempts.get(stage)
   if (!known) {
-    known = memoised((owner: Puzzle, key: string) => tabulateAttempts(owner, stage, key.split('|')))
+    known = memoised((owner: Puzzle, key: string) => {
+      const [side, ...texts] = key.split('|')
+      return tabulateAttempts(owner, stage, texts, side as Hand)
+    })
     attempts.set(stage, known)
   }
-  return known(puzzle, algorithms.join('|'))
+  return known(puzzle, [hand, ...algorithms].join('|'))
 }
 
 function tabulateAttempts(
   puzzle: Puzzle,
   stage: Stage,
   algorithms: readonly string[],
+  hand: Hand,
 ): readonly Attempt[] {
   const technique = stage.technique as CaseTechnique
   const lastTurns = layerTurns(puzzle, held(stage).last.letter)
@@ -138,7 +143,7 @@ function tabulateAttempts(
         ),
       )
     })
-    .sort((a, b) => a.whole.cost - b.whole.cost)
+    .sort((a, b) => a.whole.costs[hand] - b.whole.costs[hand])
 }
 
 /** A three-cycle of the last layer for a counting stage. */

@@ -2,6 +2,7 @@
 import { turnDirection, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, type School, type Stage, type Variant } from '../schools/school'
+import type { Hand } from '../search/handCost'
 import { doSequence, sequence, sequenceOf } from '../search/sequence'
 import { inverseOf, rotateState, start, writeState, type State } from '../state'
 import { sideOf } from './goal'
@@ -33,12 +34,13 @@ export function galleryOf(
   variant: Variant,
   stageId: string,
   base: Direction,
+  hand: Hand = 'right',
 ): GalleryCase[] {
   const stages = stagesOf(school, variant)
   const at = stages.findIndex(({ id }) => id === stageId)
   const stage = stages[at]
   if (stage?.technique.kind !== 'case') return []
-  const cases = casesOf(puzzle, school, stage, stages[at - 1]?.goal ?? [])
+  const cases = casesOf(puzzle, school, stage, stages[at - 1]?.goal ?? [], hand)
   const total = cases.reduce((sum, { states }) => sum + states, 0)
   const shown = cases.map(({ turns }) => caseState(puzzle, stage, base, turns))
   const readings = shown.map((state) => readingOf(puzzle, stage, base, state))

@@ -9,7 +9,7 @@ import { distanceOf, halfTurnTable } from '../search/distanceTable'
 import { start, writeState, type State } from '../state'
 import { cube2 } from '../testing'
 import { plan, rankStarts } from './plan'
-import { stepsOf } from './route'
+import { stepsOf, turnsOfRoute } from './route'
 import { borrowedAt, owedAt, trailOf } from './standing'
 import { statesAfterStages } from './verify'
 
@@ -78,6 +78,24 @@ describe('a route', () => {
     const table = halfTurnTable(cube2)
     for (const state of states)
       expect(must(plan(cube2, shortest, state)).turnCount).toBe(distanceOf(table, state))
+  })
+
+  it('for the left hand leads home too, with the mirrored algorithms', () => {
+    const count = (text: string, letter: string) => text.split(letter).length - 1
+    for (const school of SCHOOLS) {
+      let left = 0
+      let right = 0
+      for (const state of states.slice(0, 25)) {
+        const route = must(plan(cube2, school, state, { hand: 'left' }))
+        expect(statesAfterStages(cube2, school, route).every(({ met }) => met)).toBe(true)
+        const turns = turnsOfRoute(route)
+          .map(({ name }) => name)
+          .join(' ')
+        left += count(turns, 'L')
+        right += count(turns, 'R')
+      }
+      expect(left, school.id).toBeGreaterThan(right)
+    }
   })
 
   it('takes the piece that the solver prefers first', () => {

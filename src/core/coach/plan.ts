@@ -6,6 +6,7 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
+import type { Hand } from '../search/handCost'
 import { isSolved, turnFreely, writeState, type State } from '../state'
 import { explainStep, fillColours } from './explain'
 import { frameMeeting, piecesMeeting } from './goal'
@@ -20,6 +21,8 @@ export interface PlanOptions {
   readonly base?: Direction
   /** The piece (index) that the solver wants to take next. */
   readonly prefer?: number
+  /** The hand that turns most; the right one if not given. */
+  readonly hand?: Hand
   /** Colours as the copy has them; the definition's own if not given. */
   readonly scheme?: Scheme
 }
@@ -45,7 +48,7 @@ export function plan(
     )
   const stages = stagesOf(school, options.variant ?? {})
   const bases = options.base ? [options.base] : basesWorthTrying(puzzle, stages)
-  const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options.prefer))
+  const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options))
   const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
   return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
 }
@@ -68,7 +71,7 @@ export function rankStarts(
 ): RankedStart[] {
   const stages = stagesOf(school, options.variant ?? {})
   return basesOf(puzzle, stages[0])
-    .map((base) => draftFrom(puzzle, school, stages, base, state))
+    .map((base) => draftFrom(puzzle, school, stages, base, state, { hand: options.hand }))
     .sort((a, b) => (isBetter(a, b) ? -1 : 1))
     .map(({ start, turns, stages: drafted }) => ({
       base: start.base,
@@ -96,11 +99,11 @@ function draftFrom(
   stages: readonly Stage[],
   base: Direction,
   state: State,
-  prefer?: number,
+  { prefer, hand = 'right' }: Pick<PlanOptions, 'prefer' | 'hand'>,
 ): Draft {
   const starts = startsWith(puzzle, stages, base, state)
   const begun = starts.map((start) => {
-    const work = new Workpiece(puzzle, state, start.frame)
+    const work = new Workpiece(puzzle, state, start.frame, hand)
     const drafted =
       start.stagesDone < stages.length
         ? [doStage(puzzle, school, stages, start.stagesDone, start, work, prefer)]
@@ -168,7 +171,7 @@ function doStage(
     work.hold(hold)
     if (index === 0 && start.piece !== undefined && stage.technique.kind !== 'optimal')
       work.step({ kind: 'start', piece: start.piece, already }, [])
-    const context = { puzzle, school, stage, base: start.base, prefer }
+    const context = { puzzle, school, stage, base: start.base, prefer, hand: work.hand }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
   }
   return { stage, steps: work.steps.slice(before) }

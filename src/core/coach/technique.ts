@@ -1,4 +1,8 @@
 /** Runs the technique of a stage on a workpiece. */
+import { memoised } from '../memo'
+import { mirror } from '../notation/rewrite'
+import { sequence } from '../search/sequence'
+import type { Hand } from '../search/handCost'
 import { derivedStage } from '../schools/derived'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { doCase } from './techniques/case'
@@ -24,11 +28,21 @@ export function runTechnique(
     case 'trigger':
       return triggerIn(context, work, technique.triggers)
     case 'count':
-      return countAndCycle(context, work, technique.held, cycleOf(puzzle, school, stage))
+      return countAndCycle(
+        context,
+        work,
+        placeForHand(technique.held, context.hand),
+        turnsForHand(puzzle, cycleOf(puzzle, school, stage), context.hand),
+      )
     case 'twist':
-      return twistInPlace(context, work, technique.trigger, technique.spot)
+      return twistInPlace(
+        context,
+        work,
+        turnsForHand(puzzle, technique.trigger, context.hand),
+        placeForHand(technique.spot, context.hand),
+      )
     case 'case':
-      return doCase(context, work, casesOf(puzzle, school, stage, goalBefore))
+      return doCase(context, work, casesOf(puzzle, school, stage, goalBefore, context.hand))
     case 'optimal':
       return optimal(context, work)
   }
@@ -36,8 +50,39 @@ export function runTechnique(
 
 const derivedHere = new WeakMap<Stage, { cases?: Case[]; cycle?: string }>()
 
-/** The cases of a stage: shipped with the program, or derived now and kept. */
+/**
+ * The cases of a stage: shipped with the program, or derived now and kept. For the left hand all are
+ * mirrored: what is left of a case's mirror image is a case again.
+ */
 export function casesOf(
+  puzzle: Puzzle,
+  school: School,
+  stage: Stage,
+  goalBefore: readonly Condition[],
+  hand: Hand,
+): readonly Case[] {
+  return casesForRightHand(puzzle, school, stage, goalBefore).map((each) => ({
+    ...each,
+    turns: turnsForHand(puzzle, each.turns, hand),
+  }))
+}
+
+/** A sequence as the hand does it: for the left one its mirror image. */
+const turnsForHand = (puzzle: Puzzle, text: string, hand: Hand): string =>
+  hand === 'right' ? text : mirrored(puzzle, text)
+
+const mirrored = memoised((puzzle: Puzzle, text: string): string =>
+  mirror(puzzle, sequence(puzzle, text).turns)
+    .map(({ name }) => name)
+    .join(' '),
+)
+
+const MIRRORED_LETTERS: Readonly<Record<string, string>> = { R: 'L', L: 'R' }
+
+const placeForHand = (name: string, hand: Hand): string =>
+  hand === 'right' ? name : name.replace(/[RL]/g, (letter) => MIRRORED_LETTERS[letter])
+
+function casesForRightHand(
   puzzle: Puzzle,
   school: School,
   stage: Stage,

@@ -4,7 +4,7 @@ import { memoised } from '../memo'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { multiply, type Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
-import { handCost } from '../search/handCost'
+import { handCost, type Hand } from '../search/handCost'
 import { doSequence, sequence, type Sequence } from '../search/sequence'
 import { turnFreely, type State } from '../state'
 import type { Aim } from './aim'
@@ -37,6 +37,8 @@ export interface StageContext {
   readonly base: Direction
   /** The piece that the solver wants to take next. */
   readonly prefer?: number
+  /** The hand that turns most. */
+  readonly hand: Hand
 }
 
 export class Workpiece {
@@ -52,6 +54,7 @@ export class Workpiece {
     public state: State,
     /** The rotation that every piece will have when it is home, in the present hold. */
     public frame: Rotation,
+    readonly hand: Hand = 'right',
   ) {}
 
   /** Takes another hold; the turns become the first ones of the next step. */
@@ -66,7 +69,7 @@ export class Workpiece {
     this.opened = undefined
     this.steps.push({ aim, turns: all, before: this.state, frame: this.frame })
     const made = all.map(({ turn }) => turn)
-    this.cost += handCost(made)
+    this.cost += handCost(made, this.hand)
     const { state, frame } = after(this.puzzle, this.state, this.frame, made)
     this.state = state
     this.frame = frame
@@ -176,7 +179,7 @@ const holdsBetween = memoised((puzzle: Puzzle, letters: string): readonly Sequen
   const whole = puzzle.turns.filter((turn) => turn.whole)
   return [sequence(puzzle, ''), ...whole.map((turn) => sequence(puzzle, turn.name))]
     .filter(({ hold }) => turnDirection(hold, from) === to)
-    .sort((a, b) => a.cost - b.cost)
+    .sort((a, b) => a.costs.right - b.costs.right)
 })
 
 /** Turns of the whole puzzle, at most one, that bring one direction to another; easiest first. */

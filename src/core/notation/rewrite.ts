@@ -1,4 +1,5 @@
 /** The same algorithm seen otherwise: mirrored, from another hold, without idle turns. */
+import { memoised } from '../memo'
 import type { Grip } from '../puzzle/box'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, multiply, rotate, type Rotation, type Vector } from '../rotation'
@@ -21,11 +22,16 @@ export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 =
  */
 export function rehold(puzzle: Puzzle, turns: readonly Turn[], rotation: Rotation): Turn[] {
   if (rotation === IDENTITY) return [...turns]
-  return turns.map((turn) => {
-    const grip = puzzle.grips[turn.grip]
-    return findTurn(puzzle, grip, rotate(rotation, grip.axis), turn.amount)
-  })
+  return turns.map((turn) => reheld(puzzle, `${rotation}`)[turn.index])
 }
+
+/** Every turn as it is written after a rotation, tabulated once for each. */
+const reheld = memoised((puzzle: Puzzle, rotation: string): Turn[] =>
+  puzzle.turns.map((turn) => {
+    const grip = puzzle.grips[turn.grip]
+    return findTurn(puzzle, grip, rotate(Number(rotation), grip.axis), turn.amount)
+  }),
+)
 
 /** The turn whose slab is that of `grip` about another axis; a face letter before a layer number. */
 function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn {

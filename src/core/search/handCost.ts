@@ -12,7 +12,13 @@
  */
 import type { Turn } from '../puzzle/compile'
 
-const LAYER: Readonly<Record<string, number>> = { R: 1, U: 1, L: 1.2, F: 1.3, D: 1.4, B: 1.9 }
+/** The hand that turns most. For the left hand everything is as in a mirror. */
+export type Hand = 'right' | 'left'
+
+const LAYERS: Readonly<Record<Hand, Readonly<Record<string, number>>>> = {
+  right: { R: 1, U: 1, L: 1.2, F: 1.3, D: 1.4, B: 1.9 },
+  left: { L: 1, U: 1, R: 1.2, F: 1.3, D: 1.4, B: 1.9 },
+}
 const OTHER_LAYER = 1.6
 const HALF_TURN = 1.4
 const REGRIP = 0.8
@@ -27,26 +33,26 @@ interface TurnEase {
   readonly hand: number
 }
 
-const eases = new Map<string, TurnEase>()
+const eases: Readonly<Record<Hand, Map<string, TurnEase>>> = { right: new Map(), left: new Map() }
 
-function easeOf(turn: Turn): TurnEase {
-  const known = eases.get(turn.name)
+function easeOf(turn: Turn, hand: Hand): TurnEase {
+  const known = eases[hand].get(turn.name)
   if (known) return known
   const letter = turn.name.replace(/[2']$/, '')
-  const layer = LAYER[letter] ?? OTHER_LAYER
+  const layer = LAYERS[hand][letter] ?? OTHER_LAYER
   const cost = turn.whole ? WHOLE : turn.amount === 2 ? layer * HALF_TURN : layer
   const ease = { cost, hand: ['R', 'L'].indexOf(letter) }
-  eases.set(turn.name, ease)
+  eases[hand].set(turn.name, ease)
   return ease
 }
 
-export const turnCost = (turn: Turn): number => easeOf(turn).cost
+export const turnCost = (turn: Turn, hand: Hand = 'right'): number => easeOf(turn, hand).cost
 
-export function handCost(turns: readonly Turn[]): number {
+export function handCost(turns: readonly Turn[], hand: Hand = 'right'): number {
   let cost = 0
   const wrists = [0, 0]
   for (const turn of turns) {
-    const ease = easeOf(turn)
+    const ease = easeOf(turn, hand)
     cost += ease.cost
     if (turn.whole) wrists[0] = wrists[1] = 0
     if (ease.hand < 0) continue

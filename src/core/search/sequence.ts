@@ -9,7 +9,7 @@ import { IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { must } from '../result'
 import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from '../rotation'
 import type { State } from '../state'
-import { handCost } from './handCost'
+import { handCost, type Hand } from './handCost'
 
 export interface Sequence {
   readonly turns: readonly Turn[]
@@ -17,7 +17,8 @@ export interface Sequence {
   readonly table: Uint8Array
   /** What its whole-puzzle turns add up to. */
   readonly hold: Rotation
-  readonly cost: number
+  /** In the hand, for either hand. */
+  readonly costs: Readonly<Record<Hand, number>>
   /** Joined sequences that begin with this one, by what follows. */
   readonly joined: Map<Sequence, Sequence>
   /** The sequence done no times, once, twice …, as far as it was asked for. */
@@ -42,7 +43,8 @@ export function sequenceOf(puzzle: Puzzle, turns: readonly Turn[]): Sequence {
     (sum, turn) => (turn.whole ? multiply(turn.rotation, sum) : sum),
     IDENTITY,
   )
-  return { turns, table, hold, cost: handCost(turns), joined: new Map(), powers: [] }
+  const costs = { right: handCost(turns), left: handCost(turns, 'left') }
+  return { turns, table, hold, costs, joined: new Map(), powers: [] }
 }
 
 /** One sequence after another, tabulated once for each pair. */

@@ -44,7 +44,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const windows = useRef<PuzzleWindowsHandle>(null)
   const [turnMs, setTurnMs] = useState(settings.turnMs)
   const reduced = useReducedMotion()
-  const controls = useBench(given, reduced ? 0 : turnMs, windows)
+  const controls = useBench(given, { turnMs: reduced ? 0 : turnMs, hand: settings.hand }, windows)
   const { bench, remark, trouble, planning } = controls
   const [open, setOpen] = useState<Open>()
   const [swapped, setSwapped] = useState(false)

@@ -11,6 +11,7 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
+import type { Hand } from '@/core/search/handCost'
 import { readState, writeState } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { coach } from '@/workers/coach'
@@ -62,7 +63,7 @@ export interface BenchControls {
 
 export function useBench(
   given: BenchGiven,
-  turnMs: number,
+  { turnMs, hand }: { turnMs: number; hand: Hand },
   windows: React.RefObject<PuzzleWindowsHandle | null>,
 ): BenchControls {
   const puzzle = must(shippedPuzzle(given.puzzleId))
@@ -101,10 +102,11 @@ export function useBench(
             school,
             variant,
             scheme: given.scheme,
+            hand,
             state: writeState(current.current.state),
             base: current.current.trail?.route.base,
           },
-    [given.puzzleId, given.scheme, school, variant],
+    [given.puzzleId, given.scheme, hand, school, variant],
   )
 
   const planWith = useCallback(
@@ -146,6 +148,7 @@ export function useBench(
         school: given.school,
         variant: given.variant,
         scheme: given.scheme,
+        hand,
         state: writeState(current.current.state),
       })
     }
@@ -278,6 +281,7 @@ export function useBench(
             school: nextSchool,
             variant: nextVariant,
             scheme: given.scheme,
+            hand,
             state: writeState(current.current.state),
           })
         }),
@@ -291,6 +295,7 @@ export function useBench(
       expected,
       given.puzzleId,
       given.scheme,
+      hand,
       passReading,
       perform,
       planWith,

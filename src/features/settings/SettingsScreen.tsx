@@ -5,7 +5,8 @@ import { shippedPuzzle } from '@/core/catalog'
 import { DIALECTS, type DialectId } from '@/core/notation/dialect'
 import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
-import type { Hand, Settings, Theme } from '@/core/settings'
+import type { Hand } from '@/core/search/handCost'
+import type { Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
@@ -112,6 +113,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
           />
           <Choice
             label="Hand that turns most"
+            hint="Plans choose turns that lie easily in it; for the left hand algorithms are mirrored."
             options={[
               { value: 'right', name: 'right' },
               { value: 'left', name: 'left' },

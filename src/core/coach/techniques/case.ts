@@ -4,14 +4,14 @@ import { recognise, type Case } from '../cases'
 import { doing, holding, type StageContext, type Workpiece } from '../workpiece'
 
 export function doCase(
-  { puzzle, stage, base }: StageContext,
+  { puzzle, stage, base, hand }: StageContext,
   work: Workpiece,
   cases: readonly Case[],
 ): void {
   if (stage.technique.kind !== 'case') throw new Error('the stage has no cases')
   // No algorithm at all is a case too: only a turn of the last layer is missing.
   const algorithms = ['', ...cases.map(({ turns }) => turns)]
-  const found = recognise(puzzle, stage, base, work.held().state, algorithms)
+  const found = recognise(puzzle, stage, base, work.held().state, algorithms, hand)
   if (!found) throw new Error('a state of this stage belongs to no case')
   const { hold, before, end } = found
   const algorithm = sequence(puzzle, algorithms[found.index])

@@ -33,7 +33,7 @@ export function countAndCycle(
   heldPlace: string,
   cycleText: string,
 ): void {
-  const { puzzle, stage } = context
+  const { puzzle, stage, hand } = context
   const { last } = held(stage)
   const cycle = sequence(puzzle, cycleText)
   const pieces = piecesOfSide(puzzle, sideOf('last', context.base))
@@ -75,7 +75,7 @@ export function countAndCycle(
       return [1, 2].flatMap((runs) => {
         const cycles = repeated(puzzle, cycle, runs)
         if (placed(proceed(spun, cycles)).length < pieces.length) return []
-        return [{ piece, runs, turn, spin, cost: join(puzzle, turn, spin, cycles).cost }]
+        return [{ piece, runs, turn, spin, cost: join(puzzle, turn, spin, cycles).costs[hand] }]
       })
     })
   }

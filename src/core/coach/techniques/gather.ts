@@ -5,13 +5,13 @@ import { directionOfLetter, type Direction } from '../../puzzle/directions'
 import { ROTATION_COUNT } from '../../rotation'
 import { doSequence, sequenceOf, type Sequence } from '../../search/sequence'
 import { buildGoalTable, goalDistance, type GoalTable } from '../../search/goalTable'
-import { handCost } from '../../search/handCost'
+import { handCost, type Hand } from '../../search/handCost'
 import { turnFreely, type State } from '../../state'
 import { isFaced, pieceFor, piecesOfSide, relativeTo } from '../goal'
 import { asConjugate, held, type StageContext, type Workpiece } from '../workpiece'
 
 export function gather(context: StageContext, work: Workpiece, must: 'home' | 'faced'): void {
-  const { puzzle, stage, prefer } = context
+  const { puzzle, stage, prefer, hand } = context
   const side = held(stage).base
   const slots = piecesOfSide(puzzle, side)
   for (let first = true; ; first = false) {
@@ -22,7 +22,7 @@ export function gather(context: StageContext, work: Workpiece, must: 'home' | 'f
     if (open.length === 0) return
     const ways = open
       .map((slot) => {
-        const way = wayTo(puzzle, [...done, slot], must, side, relative)
+        const way = wayTo(puzzle, [...done, slot], must, side, relative, hand)
         const rest = restAfter(doSequence(way, relative), way)
         return { piece: pieceFor(puzzle, slot, frame), way, cost: rest }
       })
@@ -50,13 +50,13 @@ export function gather(context: StageContext, work: Workpiece, must: 'home' | 'f
    */
   function restAfter(relative: State, before: Sequence): number {
     const done = slots.filter((q) => isDone(relative, q, must, side))
-    if (done.length === slots.length) return before.cost
+    if (done.length === slots.length) return before.costs[hand]
     return slots
       .filter((q) => !done.includes(q))
       .reduce((least, slot) => {
-        const way = wayTo(puzzle, [...done, slot], must, side, relative)
+        const way = wayTo(puzzle, [...done, slot], must, side, relative, hand)
         const meets = before.turns.at(-1)?.grip === way.turns[0]?.grip ? WASTE : 0
-        const cost = before.cost + meets + restAfter(doSequence(way, relative), way)
+        const cost = before.costs[hand] + meets + restAfter(doSequence(way, relative), way)
         return Math.min(least, cost)
       }, Infinity)
   }
@@ -71,17 +71,18 @@ const isDone = (relative: State, slot: number, must: 'home' | 'faced', side: Dir
 /** A table with the ways that were asked for so far, by the placement of the tracked pieces. */
 interface Ways {
   readonly table: GoalTable
+  readonly hand: Hand
   readonly known: Map<number, Sequence>
 }
 
 const waysFor = memoised((puzzle: Puzzle, key: string): Ways => {
-  const [must, letter, slots] = key.split(' ')
+  const [must, letter, slots, hand] = key.split(' ')
   const side = directionOfLetter(letter)
   const turns = puzzle.turns.filter(({ grip }) => /^[UDFBRL]$/.test(puzzle.grips[grip].name))
   const table = buildGoalTable(puzzle, slots.split(',').map(Number), turns, (rotations) =>
     rotations.every((r) => (must === 'home' ? r === 0 : isFaced(r, side))),
   )
-  return { table, known: new Map() }
+  return { table, hand: hand as Hand, known: new Map() }
 })
 
 /** Of all shortest ways that bring the slots right, the one that lies easiest in the hand. */
@@ -91,13 +92,14 @@ function wayTo(
   must: 'home' | 'faced',
   side: Direction,
   from: State,
+  hand: Hand,
 ): Sequence {
   const sorted = [...slots].sort((a, b) => a - b)
-  const { table, known } = waysFor(puzzle, `${must} ${side.letter} ${sorted.join()}`)
+  const { table, known } = waysFor(puzzle, `${must} ${side.letter} ${sorted.join()} ${hand}`)
   const placement = sorted.reduce((sum, slot) => sum * ROTATION_COUNT + from[slot], 0)
   let way = known.get(placement)
   if (!way) {
-    way = sequenceOf(puzzle, easiestShortest(puzzle, table, from))
+    way = sequenceOf(puzzle, easiestShortest(puzzle, table, from, hand))
     known.set(placement, way)
   }
   return way
@@ -106,7 +108,7 @@ function wayTo(
 /** Most shortest ways that are compared. */
 const WAYS_LIMIT = 60
 
-function easiestShortest(puzzle: Puzzle, table: GoalTable, from: State): Turn[] {
+function easiestShortest(puzzle: Puzzle, table: GoalTable, from: State, hand: Hand): Turn[] {
   let best: Turn[] = []
   let bestCost = Infinity
   let count = 0
@@ -115,7 +117,7 @@ function easiestShortest(puzzle: Puzzle, table: GoalTable, from: State): Turn[] 
     const distance = goalDistance(table, state)
     if (distance === 0) {
       count++
-      const cost = handCost(path)
+      const cost = handCost(path, hand)
       if (cost < bestCost) {
         bestCost = cost
         best = [...path]

@@ -95,7 +95,7 @@ const withoutLast = memoised((puzzle: Puzzle, text: string): Sequence =>
 
 /** The ways to bring one piece home: a hold, a turn of the other layer, some runs. */
 function insertions(
-  { puzzle, stage }: StageContext,
+  { puzzle, stage, hand }: StageContext,
   work: Workpiece,
   { turns, slot, spot }: Trigger,
   piece: number,
@@ -123,7 +123,7 @@ function insertions(
         if (!isRight(all)) continue
         const dropped = join(puzzle, ready, repeated(puzzle, trigger, runs - 1), short)
         const lastDropped = isRight(dropped)
-        const { cost } = lastDropped ? dropped : all
+        const cost = (lastDropped ? dropped : all).costs[hand]
         ways.push({ piece, spin, fetch, trigger, runs, lastDropped, cost })
         break
       }
@@ -137,7 +137,7 @@ const placeAfter = (puzzle: Puzzle, what: Sequence, piece: number, state: State)
 
 /** All open pieces sit in wrong slots of the layer: the trigger run once gets one out. */
 function takeOut(
-  { puzzle, stage }: StageContext,
+  { puzzle, stage, hand }: StageContext,
   work: Workpiece,
   triggers: readonly Trigger[],
   open: readonly number[],
@@ -150,7 +150,7 @@ function takeOut(
         if (placeOf(puzzle, spun.state, piece) !== placeNamed(puzzle, slot)) return []
         const short = withoutLast(puzzle, turns)
         if (!isOnSide(puzzle, placeOf(puzzle, proceed(spun, short).state, piece), last)) return []
-        return [{ piece, spin, short, turns, cost: join(puzzle, spin, short).cost }]
+        return [{ piece, spin, short, turns, cost: join(puzzle, spin, short).costs[hand] }]
       }),
     ),
   )

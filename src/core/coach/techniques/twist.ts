@@ -8,7 +8,7 @@ import { inverseOf, mirror, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import { directionOfLetter, type Direction } from '../../puzzle/directions'
 import { IDENTITY } from '../../rotation'
-import { handCost } from '../../search/handCost'
+import { handCost, type Hand } from '../../search/handCost'
 import { doSequence, repeated, sequence, sequenceOf, type Sequence } from '../../search/sequence'
 import { placeOf, start } from '../../state'
 import type { Aim } from '../aim'
@@ -42,11 +42,11 @@ export function twistInPlace(
   triggerText: string,
   spotName: string,
 ): void {
-  const { puzzle, stage } = context
+  const { puzzle, stage, hand } = context
   const { base, last } = held(stage)
   const side = sideOf('last', context.base)
   const pieces = piecesOfSide(puzzle, side)
-  const { trigger, spot } = rewritten(puzzle, [triggerText, spotName, last.letter].join('|'))
+  const { trigger, spot } = rewritten(puzzle, [triggerText, spotName, last.letter, hand].join('|'))
   const isWrong = ({ state, frame }: Position, p: number) => !sameImage(state[p], frame, side)
   const wrong = pieces.filter((p) => isWrong(work.held(), p))
   const lastTurns = layerTurns(puzzle, last.letter)
@@ -119,8 +119,9 @@ export function twistInPlace(
 
   function costOf(spin: Sequence, round: readonly Visit[]): number {
     return round.reduce(
-      (sum, { fetch, runs }) => sum + fetch.cost + repeated(puzzle, trigger, runs).cost,
-      spin.cost,
+      (sum, { fetch, runs }) =>
+        sum + fetch.costs[hand] + repeated(puzzle, trigger, runs).costs[hand],
+      spin.costs[hand],
     )
   }
 }
@@ -133,8 +134,8 @@ const amountOf = ({ turns }: Sequence): number => turns[0].amount
 const totalRuns = (visits: readonly Visit[]) => visits.reduce((sum, { runs }) => sum + runs, 0)
 
 const rewritten = memoised((puzzle: Puzzle, key: string) => {
-  const [trigger, spot, letter] = key.split('|')
-  const found = rewriteTrigger(puzzle, trigger, spot, directionOfLetter(letter))
+  const [trigger, spot, letter, hand] = key.split('|')
+  const found = rewriteTrigger(puzzle, trigger, spot, directionOfLetter(letter), hand as Hand)
   return { trigger: sequenceOf(puzzle, found.trigger), spot: found.spot }
 })
 
@@ -147,6 +148,7 @@ export function rewriteTrigger(
   triggerText: string,
   spotName: string,
   last: Direction,
+  hand: Hand = 'right',
 ): { trigger: Turn[]; spot: number } {
   const original = sequence(puzzle, triggerText).turns
   const spot = placeNamed(puzzle, spotName)
@@ -165,7 +167,9 @@ export function rewriteTrigger(
     }),
   )
   if (candidates.length === 0) throw new Error('the trigger cannot be held that way')
-  return candidates.reduce((a, b) => (handCost(b.trigger) < handCost(a.trigger) ? b : a))
+  return candidates.reduce((a, b) =>
+    handCost(b.trigger, hand) < handCost(a.trigger, hand) ? b : a,
+  )
 }
 
 /** Places whose piece is moved or turned. */
