@@ -7,6 +7,7 @@ import { CATALOG, shippedPuzzle } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
 import { readTurns } from '../core/notation/read'
+import { inverseOf, mirror, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
 import { compile, type Puzzle } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/definition'
@@ -108,9 +109,17 @@ const COMMANDS: Record<string, Command> = {
 
   effect(rest, values) {
     const [puzzle, text] = puzzleAnd(rest, 1)
-    const effect = told(effectOf(puzzle, told(readTurns(puzzle, text))))
+    const turns = told(readTurns(puzzle, text))
+    const effect = {
+      ...told(effectOf(puzzle, turns)),
+      inverse: writeTurns(inverseOf(puzzle, turns)),
+      mirror: writeTurns(mirror(puzzle, turns)),
+      holds: puzzle.holds.map((hold) => writeTurns(rehold(puzzle, turns, hold))),
+    }
     print(values, effect, () =>
       [
+        `inverse ${effect.inverse}`,
+        `mirror  ${effect.mirror}`,
         ...effect.cycles.map(({ places }) => `(${places.join(' ')})`),
         ...effect.twisted.map(
           ({ place, order }) => `${place} turned in place, right after ${order}`,

@@ -9,11 +9,11 @@ import {
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
-import type { Stage } from '../schools/school'
+import type { Condition, Stage } from '../schools/school'
 import { placeOf, type State } from '../state'
 import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
-import { piecesOfSide, sideOf } from './goal'
+import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import type { RouteStep } from './route'
 import {
   capital,
@@ -159,6 +159,7 @@ function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
   return {
     lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}. It counts as home, and the rest is built on to it.${along}`,
     check: `${baseColour} of that ${puzzle.pieces[aim.piece].kind} is ${heldWords(side)}, and it sits ${placeAt(scene, state, aim.piece)}.`,
+    note: faceIsNoLayer(scene),
     hints: {
       nudge: `Choose a first ${puzzle.pieces[aim.piece].kind} with ${baseColour}.`,
       pointer: `Begin with ${piece}.`,
@@ -166,6 +167,14 @@ function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
     pieces: ids(puzzle, aim.already),
     places: ids(puzzle, [placeOf(puzzle, state, aim.piece)]),
   }
+}
+
+/** A face of one colour whose sides do not match is no layer yet; where only faces count it is. */
+function faceIsNoLayer({ puzzle, scheme, base, stage, before }: Scene): string | undefined {
+  if (!stage.goal.some(({ layer, must }) => layer === 'base' && must === 'home')) return undefined
+  const face: readonly Condition[] = [{ layer: 'base', must: 'faced' }]
+  if (frameMeeting(puzzle, face, base, before) === undefined) return undefined
+  return `The ${colourOf(puzzle, scheme, base)} face is of one colour, but its side colours do not match, so it is no layer yet.`
 }
 
 function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words {

@@ -9,7 +9,7 @@ import { must } from '../result'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
 import { stagesOf, type Condition, type School, type Variant } from '../schools/school'
 import { readState, turnFreely, type State } from '../state'
-import { frameMeeting, pieceMeets, piecesOfSide, sideOf } from './goal'
+import { frameMeeting, pieceMeets, piecesMeeting, piecesOfSide, sideOf } from './goal'
 import type { Route, RouteStep, RouteTurn } from './route'
 
 export interface TapeTurn extends RouteTurn {
@@ -103,6 +103,19 @@ export function borrowedAt(
       return later < 0 ? [] : [{ piece: puzzle.pieces[piece].id, backAtStep: later }]
     }),
   )
+}
+
+/** Pieces that are right now and shall stay so: to be left alone. As indices. */
+export function safeAt(
+  puzzle: Puzzle,
+  school: School,
+  { route, stageOfStep, states, frames }: Trail,
+  step: number,
+  done: number,
+): number[] {
+  if (step >= stageOfStep.length) return []
+  const demands = demandsDuring(school, route.variant, stageOfStep[step])
+  return piecesMeeting(puzzle, demands, directionOfName(route.base), states[done], frames[done])
 }
 
 /** What must not be lost during a stage: the goal before it, or in a first stage its own. */

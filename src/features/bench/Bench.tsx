@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { shippedPuzzle } from '@/core/catalog'
-import { borrowedAt, owedAt, stagesMet } from '@/core/coach/standing'
+import { borrowedAt, owedAt, safeAt, stagesMet } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
 import { directionOfName } from '@/core/puzzle/directions'
@@ -78,8 +78,12 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     const next = trail?.tape[done]
     const isHeld = next !== undefined && next.step === step && next.role !== 'hold'
     const onPlaces = isHeld ? card.places : []
-    return { attend: card.pieces.map(indexOf), safe: [], places: onPlaces.map(indexOf) }
-  }, [bench.solved, card, done, puzzle, step, strength, trail])
+    const safe =
+      wideDebts && trail && school && !bench.deviation
+        ? safeAt(puzzle, school, trail, step, done)
+        : []
+    return { attend: card.pieces.map(indexOf), safe, places: onPlaces.map(indexOf) }
+  }, [bench.deviation, bench.solved, card, done, puzzle, school, step, strength, trail, wideDebts])
 
   const logged = useFinish(given.sessionId, bench.solved && bench.history.length > 0, controls)
 
@@ -264,12 +268,18 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         <Button onClick={controls.undo} disabled={bench.history.length === 0}>
           <Undo2 size={16} aria-hidden /> Back <Key>Shift+Space</Key>
         </Button>
-        <Button weight="attend" onClick={controls.next} disabled={!canGoOn} className="min-w-28">
+        <Button
+          weight="attend"
+          onClick={controls.next}
+          disabled={!canGoOn}
+          className="grow sm:min-w-28 sm:grow-0"
+        >
           {nextName ? `Next ${writeTurnName(nextName, settings.writeDialect)}` : 'Next'}{' '}
           <Key>Space</Key>
         </Button>
         <Button onClick={controls.finishStep} disabled={!canGoOn}>
-          <SkipForward size={16} aria-hidden /> Step <Key>Enter</Key>
+          <SkipForward size={16} aria-hidden /> <span className="max-sm:sr-only">Step</span>{' '}
+          <Key>Enter</Key>
         </Button>
         <div className="order-last flex min-w-0 basis-full lg:order-none lg:grow lg:basis-0">
           <Tape bench={bench} dialect={settings.writeDialect} />
@@ -283,10 +293,10 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         </Button>
         {schoolsFor(given.puzzleId).length > 0 && (
           <Button onClick={() => setOpen('compare')} disabled={bench.solved || !request}>
-            <Rows3 size={16} aria-hidden /> Other ways
+            <Rows3 size={16} aria-hidden /> <span className="max-sm:sr-only">Other ways</span>
           </Button>
         )}
-        <Button weight="quiet" onClick={() => setOpen('keys')}>
+        <Button weight="quiet" className="max-sm:hidden" onClick={() => setOpen('keys')}>
           Keys <Key>?</Key>
         </Button>
       </div>

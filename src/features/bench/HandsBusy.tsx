@@ -72,7 +72,7 @@ export function HandsBusy({
             type="button"
             autoFocus
             onClick={onNext}
-            className="grid grow place-content-center gap-[3vmin] text-center"
+            className="grid grow place-content-center gap-[3vmin] text-center -outline-offset-4"
             aria-label={turn ? `Next: ${turn.name}` : 'Next'}
           >
             {card && turn?.run !== undefined && card.runs && card.runs.total > 1 && (

@@ -15,16 +15,19 @@ export function TurnChip({
   name,
   look,
   dialect,
+  small = false,
 }: {
   name: string
   look: TurnLook
   dialect: DialectId
+  small?: boolean
 }) {
   return (
     <span
       aria-current={look === 'now' ? 'step' : undefined}
       className={classes(
-        'turns inline-grid min-w-9 place-items-center rounded border px-1.5 py-0.5 text-base',
+        'turns inline-grid place-items-center rounded border py-0.5',
+        small ? 'min-w-[1.9rem] px-0.5 text-sm' : 'min-w-9 px-1.5 text-base',
         LOOKS[look],
       )}
     >
@@ -71,7 +74,7 @@ export function TurnParts({
     else parts.push({ label, turns: [placed] })
   })
   return (
-    <div className="flex flex-wrap gap-x-4 gap-y-2">
+    <div className="flex flex-wrap gap-x-3 gap-y-1.5">
       {parts.map(({ label, turns: own }, i) => (
         <div key={i}>
           <div className="text-xs text-soft">{label}</div>
@@ -81,6 +84,7 @@ export function TurnParts({
                 key={at}
                 name={name}
                 dialect={dialect}
+                small={parts.length > 2}
                 look={at < done ? 'done' : at === done ? 'now' : 'coming'}
               />
             ))}

@@ -4,7 +4,7 @@ export const BENCH_KEYS = [
   { id: 'back', key: 'Shift+ ', shown: 'Shift+Space', does: 'take a turn back' },
   { id: 'step', key: 'Enter', shown: 'Enter', does: 'all turns of this step' },
   { id: 'hint', key: 'h', shown: 'H', does: 'a stronger hint' },
-  { id: 'owed', key: 'o', shown: 'O', does: 'what is owed and borrowed' },
+  { id: 'owed', key: 'o', shown: 'O', does: 'what is borrowed, and what is safe' },
   { id: 'swap', key: 'v', shown: 'V', does: 'swap the windows' },
   { id: 'slower', key: '[', shown: '[', does: 'turns slower' },
   { id: 'faster', key: ']', shown: ']', does: 'turns faster' },
