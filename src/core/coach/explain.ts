@@ -390,7 +390,7 @@ function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
     lookFor: isDirections
       ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${reading.summary}.`
       : `bars, two equal side colours side by side in one layer: ${reading.summary}.`,
-    hold: `${holdWords(scene)}. Then ${reading.detail}.`,
+    hold: `${holdWords(scene)}. Then ${isDirections ? `${lastColour} ` : ''}${reading.detail}.`,
     check: isDirections
       ? `the whole ${held(stage).last.adjective} face is ${lastColour}.`
       : 'all sides match, if need be after a turn of one layer.',

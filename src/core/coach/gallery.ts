@@ -84,6 +84,7 @@ function confusionOf(
   if (stage.technique.kind !== 'case' || stage.technique.reading !== 'directions') return undefined
   const own = readings[index].entries
   const { last } = held(stage)
+  const isRight = ({ looks }: { looks: string }) => looks === last.toward
   const spinning = puzzle.holds.filter((hold) => turnDirection(hold, last) === last)
   const rivals = shown.flatMap((state, other) =>
     other === index
@@ -99,7 +100,12 @@ function confusionOf(
           return { other, entries, differing }
         }),
   )
-  const nearest = rivals.reduce((a, b) => (b.differing.length < a.differing.length ? b : a))
+  // People confuse cases with as many pieces right, so those come first.
+  const right = own.filter(isRight).length
+  const alike = rivals.filter(({ entries }) => entries.filter(isRight).length === right)
+  const nearest = (alike.length > 0 ? alike : rivals).reduce((a, b) =>
+    b.differing.length < a.differing.length ? b : a,
+  )
   const [decisive] = nearest.differing
   if (!decisive) return undefined
   const position = own.indexOf(decisive)

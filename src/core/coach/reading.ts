@@ -58,7 +58,7 @@ export function directions(
   const toward = wrong.map(({ place, looks }) => `${looks} at the ${place}`)
   return {
     summary: `${plural(entries.length - wrong.length, 'piece')} right, ${pattern(entries)}`,
-    detail: `it looks ${listed(toward)}`,
+    detail: `looks ${listed(toward)}`,
     entries,
   }
 }

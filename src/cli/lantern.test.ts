@@ -1,0 +1,95 @@
+import { spawnSync } from 'node:child_process'
+import { writeFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+
+const lantern = (...args: string[]) => {
+  const run = spawnSync('npx', ['--no-install', 'tsx', 'src/cli/lantern.ts', ...args], {
+    encoding: 'utf8',
+  })
+  // Warnings of the package manager itself are not the program's.
+  const errors = run.stderr.split('\n').filter((line) => !line.startsWith('npm '))
+  return { code: run.status, out: run.stdout, err: errors.join('\n') }
+}
+
+let folder: string
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'lantern-'))
+})
+afterAll(() => rmSync(folder, { recursive: true }))
+
+describe('lantern', () => {
+  it('lists the puzzles with their schools', () => {
+    const list = JSON.parse(lantern('puzzles', '--json').out) as {
+      id: string
+      schools: { id: string }[]
+    }[]
+    expect(list.map(({ id }) => id)).toEqual(['cube-2', 'cube-3'])
+    expect(list[0].schools.map(({ id }) => id)).toEqual([
+      'one-trigger',
+      'layer-by-layer',
+      'face-first',
+      'shortest',
+    ])
+  })
+
+  it('solves scrambles that it has drawn, one a line', () => {
+    const { out, code } = lantern(
+      'solve',
+      'cube-2',
+      '--school',
+      'layer-by-layer',
+      '--random',
+      '3',
+      '--seed',
+      '8',
+      '--jsonl',
+    )
+    expect(code).toBe(0)
+    const solves = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Record<string, unknown>)
+    expect(solves).toHaveLength(3)
+    for (const solve of solves) {
+      expect(solve.solved).toBe(true)
+      const applied = lantern('apply', 'cube-2', `${solve.scramble} ${solve.solution}`, '--json')
+      expect(JSON.parse(applied.out)).toMatchObject({ solved: true })
+    }
+  })
+
+  it('describes a puzzle file so that it can be rebuilt', () => {
+    const file = join(folder, 'flat.json')
+    const definition = {
+      schema: 1,
+      id: 'flat',
+      name: 'Flat box',
+      mechanism: { kind: 'box', size: [3, 2, 3] },
+    }
+    writeFileSync(file, JSON.stringify(definition))
+    const described = JSON.parse(lantern('describe', file, '--json').out) as {
+      grips: { name: string; amounts: number[] }[]
+      pieces: unknown[]
+    }
+    expect(described.pieces).toHaveLength(18)
+    expect(described.grips.find(({ name }) => name === 'R')?.amounts).toEqual([2])
+    expect(lantern('apply', file, 'R2 U R').err).toMatch(/half turns.*R2/)
+  })
+
+  it.each([
+    [['solve', 'cube-2'], 2, /--scramble or --random/],
+    [['nothing'], 2, /no command nothing/],
+    [['scramble', 'cube-2', '--seed', 'x'], 2, /--seed takes a whole number/],
+    [['apply', 'cube-9', 'R'], 1, /No shipped puzzle/],
+    [['apply', 'cube-2', 'R Q'], 1, /'Q' names no layer.*character 3/],
+    [['solve', 'cube-3', '--scramble', 'R'], 1, /no school yet/],
+    [['describe', './missing.json'], 1, /cannot be read/],
+  ])('ends %j with code %i and a sentence', (args, code, sentence) => {
+    const run = lantern(...args)
+    expect(run.code).toBe(code)
+    expect(run.out).toBe('')
+    expect(run.err).toMatch(/^lantern: /)
+    expect(run.err).toMatch(sentence)
+  })
+})

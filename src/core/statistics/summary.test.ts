@@ -1,0 +1,67 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { movingMean, summaryOf, type LoggedSolve } from './summary'
+
+const solve: fc.Arbitrary<LoggedSolve> = fc
+  .array(
+    fc.record({
+      name: fc.constantFrom('a', 'b', 'c'),
+      elapsedMs: fc.nat(90_000),
+      turnCount: fc.nat(60),
+    }),
+  )
+  .chain((splits) =>
+    fc.record({
+      splits: fc.constant(splits),
+      // The time of a solve is what its stages took, and perhaps a little more.
+      elapsedMs: fc.nat(5000).map((rest) => rest + splits.reduce((sum, s) => sum + s.elapsedMs, 0)),
+      turnCount: fc.nat(200),
+      slips: fc.nat(9),
+    }),
+  )
+
+describe('a summary', () => {
+  it('of nothing is nothing', () => {
+    expect(summaryOf([])).toBeUndefined()
+  })
+
+  it('has shares that never exceed the whole, and means between the extremes', () => {
+    fc.assert(
+      fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
+        const summary = summaryOf(solves)
+        if (!summary) throw new Error('no summary')
+        const shares = summary.stages.reduce((sum, { share }) => sum + share, 0)
+        expect(shares).toBeLessThanOrEqual(1 + 1e-9)
+        const times = solves.map(({ elapsedMs }) => elapsedMs)
+        expect(summary.bestMs).toBe(Math.min(...times))
+        expect(summary.meanMs).toBeGreaterThanOrEqual(summary.bestMs)
+        expect(summary.meanMs).toBeLessThanOrEqual(Math.max(...times))
+        expect(summary.count).toBe(solves.length)
+      }),
+    )
+  })
+
+  it('names each stage once, however often it was solved', () => {
+    const one = {
+      elapsedMs: 10,
+      turnCount: 3,
+      slips: 0,
+      splits: [{ name: 'a', elapsedMs: 10, turnCount: 3 }],
+    }
+    expect(summaryOf([one, one])?.stages).toEqual([
+      { name: 'a', meanMs: 10, meanTurns: 3, share: 1 },
+    ])
+  })
+})
+
+describe('a moving mean', () => {
+  it('is the value itself for a window of one, and the plain mean at the end of a wide one', () => {
+    fc.assert(
+      fc.property(fc.array(fc.nat(1000), { minLength: 1 }), (values) => {
+        expect(movingMean(values, 1)).toEqual(values)
+        const mean = values.reduce((a, b) => a + b) / values.length
+        expect(movingMean(values, values.length).at(-1)).toBeCloseTo(mean)
+      }),
+    )
+  })
+})
