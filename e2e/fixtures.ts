@@ -41,6 +41,13 @@ export async function toBench(
   await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
 }
 
+/** Does something that the page keeps on the server, and waits until it is kept. */
+export async function kept(page: Page, act: () => Promise<unknown>): Promise<void> {
+  const answer = page.waitForResponse((response) => response.request().method() === 'POST')
+  await act()
+  await answer
+}
+
 /** What the next button would turn, or undefined when the puzzle is home. */
 export const nextButton = (page: Page) => page.getByRole('button', { name: /^Next/ })
 

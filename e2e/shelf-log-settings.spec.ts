@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from './fixtures'
+import { expect, kept, test } from './fixtures'
 
 test('a copy is added with its own colours, changed and removed', async ({ page }) => {
   await page.goto('/shelf')
@@ -57,12 +57,12 @@ test('the log goes out and comes back; a bad file is refused as a whole', async 
 
 test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await page.goto('/settings')
-  await page.getByLabel('Theme').selectOption('daylight')
-  await page.getByLabel('Write turns as').selectOption('i')
-  await page.getByLabel('Marks on every sticker').check()
-  await page.getByLabel('A turn takes (milliseconds)').fill('5000')
+  await kept(page, () => page.getByLabel('Theme').selectOption('daylight'))
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('i'))
+  await kept(page, () => page.getByLabel('Marks on every sticker').check())
+  await kept(page, () => page.getByLabel('A turn takes (milliseconds)').fill('5000'))
   await expect(page.getByRole('main').getByRole('alert')).toContainText('0 to 1000')
-  await page.getByLabel('A turn takes (milliseconds)').fill('60')
+  await kept(page, () => page.getByLabel('A turn takes (milliseconds)').fill('60'))
   await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'daylight')
@@ -71,8 +71,8 @@ test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await page.getByRole('row').nth(1).getByRole('link').click()
   await expect(page.getByRole('list', { name: 'Turns of the solve' })).not.toContainText("'")
   await page.goto('/settings')
-  await page.getByLabel('Theme').selectOption('dusk')
-  await page.getByLabel('Write turns as').selectOption('prime')
-  await page.getByLabel('Marks on every sticker').uncheck()
+  await kept(page, () => page.getByLabel('Theme').selectOption('dusk'))
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
+  await kept(page, () => page.getByLabel('Marks on every sticker').uncheck())
   await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
 })
