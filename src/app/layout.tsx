@@ -1,7 +1,7 @@
 import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
 import { Toaster } from 'sonner'
-import { Frame } from '@/features/frame/Frame'
+import { Frame } from '@/ui/Frame'
 import { latestSession } from '@/server/benchSessions'
 import { defaultProfile, readSettings } from '@/server/profiles'
 import './globals.css'

@@ -161,7 +161,7 @@ export const runsOf = (turns: readonly Turn[], times: number, first = 1): Planne
  * Marks turns that have the form S A S' as set up, do, undo; S as long as it can be while A keeps at
  * least one turn.
  */
-export function asConjugate(puzzle: Puzzle, turns: readonly Turn[]): PlannedTurn[] {
+export function asConjugate(puzzle: Puzzle, turns: readonly Turn[], run?: number): PlannedTurn[] {
   let s = 0
   while (
     2 * (s + 1) < turns.length &&
@@ -171,6 +171,7 @@ export function asConjugate(puzzle: Puzzle, turns: readonly Turn[]): PlannedTurn
   return turns.map((turn, i) => ({
     turn,
     role: i < s ? 'setup' : i >= turns.length - s ? 'undo' : 'do',
+    ...(run === undefined ? {} : { run }),
   }))
 }
 

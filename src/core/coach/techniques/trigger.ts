@@ -7,6 +7,7 @@ import { placeOf, type State } from '../../state'
 import { multiply } from '../../rotation'
 import { pieceFor, piecesOfSide } from '../goal'
 import {
+  asConjugate,
   doing,
   held,
   holding,
@@ -75,7 +76,10 @@ export function triggerIn(
       [
         ...holding(chosen.spin.turns),
         ...doing(chosen.fetch.turns),
-        ...runsOf(chosen.trigger.turns, runs).slice(0, lastDropped ? -1 : undefined),
+        ...(runs === 1 && lastDropped
+          ? // What is left of a single run has the form S A S': its first turn is owed.
+            asConjugate(puzzle, chosen.trigger.turns.slice(0, -1), 1)
+          : runsOf(chosen.trigger.turns, runs).slice(0, lastDropped ? -1 : undefined)),
       ],
     )
   }

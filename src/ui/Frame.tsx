@@ -1,6 +1,6 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
-import { LanternMark } from '@/ui/LanternMark'
+import { LanternMark } from './LanternMark'
 import { NavLink } from './NavLink'
 
 /** The frame of every screen: the name, the way round, the page. */

@@ -2,7 +2,7 @@
 
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
-import { classes } from '@/ui/classes'
+import { classes } from './classes'
 
 export function NavLink({ href, children }: { href: string; children: string }) {
   const path = usePathname()
