@@ -8,8 +8,9 @@ export default defineConfig({
   globalTeardown: './e2e/globalTeardown.ts',
   // One server and one database: tests follow each other.
   workers: 1,
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  // Everything is drawn in software, and the machine may be busy.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   retries: 0,
   reporter: [['list']],
   use: {

@@ -6,8 +6,7 @@
  * rotations that keep the first place where it is. A turn multiplies this by an element that depends
  * on the place alone, so permutation and orientation are separate coordinates (a wreath product).
  */
-import type { Puzzle, Turn } from '../puzzle/compile'
-import { IN } from '../puzzle/compile'
+import { closeRotations, IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
 import { frameOf } from './frame'
 
@@ -48,17 +47,7 @@ export function orbitsOf(puzzle: Puzzle, turns = frameOf(puzzle).turns): Orbit[]
         } else loops.push(multiply(INVERSE[reference[index]], carried))
       }
     places.forEach((place) => seen.add(place))
-    orbits.push({ places, reference, orientations: closeUnder(loops) })
+    orbits.push({ places, reference, orientations: closeRotations(loops) })
   })
   return orbits
-}
-
-function closeUnder(generators: readonly Rotation[]): Rotation[] {
-  const found = [IDENTITY]
-  for (const r of found)
-    for (const generator of generators) {
-      const next = multiply(generator, r)
-      if (!found.includes(next)) found.push(next)
-    }
-  return found
 }

@@ -57,7 +57,7 @@ export function handCost(turns: readonly Turn[], hand: Hand = 'right'): number {
     if (turn.whole) wrists[0] = wrists[1] = 0
     if (ease.hand < 0) continue
     const wrist = wrists[ease.hand]
-    const change = turn.amount === 2 ? (wrist > 0 ? -2 : 2) : turn.amount === 3 ? -1 : 1
+    const change = turn.amount === 2 ? halfTurn(wrist, ease.hand) : turn.amount === 3 ? -1 : 1
     if (Math.abs(wrist + change) > 2) {
       cost += REGRIP
       wrists[ease.hand] = change
@@ -65,3 +65,7 @@ export function handCost(turns: readonly Turn[], hand: Hand = 'right'): number {
   }
   return Math.round(cost * 1000) / 1000
 }
+
+/** A half turn goes back to where the wrist comes from; from rest upward, which mirrors the hands. */
+const halfTurn = (wrist: number, hand: number): number =>
+  wrist !== 0 ? -2 * Math.sign(wrist) : hand === 0 ? 2 : -2
