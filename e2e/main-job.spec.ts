@@ -59,6 +59,8 @@ test('by keyboard alone: typed scramble, school, solve, log', async ({ page }) =
     await page.keyboard.press('Enter')
     await page.waitForTimeout(150)
   })
+  // The link comes when the server has replayed and logged the solve.
+  await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
   await reach(/See it in the log/)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
