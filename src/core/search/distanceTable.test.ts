@@ -46,7 +46,6 @@ describe('the table of all states of the 2x2x2', () => {
     const factorial = [1, 2, 3, 4, 5, 6, 7].reduce((a, b) => a * b)
     expect(table.counts.reduce((a, b) => a + b)).toBe(factorial * 3 ** 6)
     expect(table.distances.includes(UNREACHED)).toBe(false)
-    expect(table.counts).toHaveLength(Math.max(...table.counts.map((_, i) => i)) + 1)
   })
 
   it('changes by one at most with every turn, and falls with some', () => {
