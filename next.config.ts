@@ -7,6 +7,8 @@ const config: NextConfig = {
   // `npm run check` checks the types; a demo need not wait for it.
   typescript: { ignoreBuildErrors: true },
   serverExternalPackages: ['pg'],
+  // Browsers ask for it whatever the page says.
+  rewrites: () => Promise.resolve([{ source: '/favicon.ico', destination: '/icon.svg' }]),
   experimental: { serverActions: { bodySizeLimit: '21mb' } },
 }
 

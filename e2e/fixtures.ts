@@ -6,7 +6,7 @@ export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
   page: async ({ page, allowed }, use) => {
     const errors: string[] = []
     page.on('console', (message) => {
-      if (message.type() === 'error') errors.push(message.text())
+      if (message.type() === 'error') errors.push(`${message.text()} ${message.location().url}`)
     })
     page.on('pageerror', (error) => errors.push(error.message))
     await use(page)

@@ -70,6 +70,7 @@ test('by scramble: an error points at its character', async ({ page }) => {
 test('free play: a puzzle without a school is turned, and logged when solved', async ({ page }) => {
   await layOut(page, 'Chart-room cube')
   await page.getByLabel('Or your own turns').fill('R U')
+  await page.getByLabel('School').selectOption({ label: 'None: free play' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   await expect(page.getByText('Free play')).toBeVisible()
   await page.keyboard.press('Shift+U')

@@ -148,7 +148,7 @@ test('other ways are compared for the very position, and taken', async ({ page }
   await toBench(page, "R2 U F' R U2 F R'", 'One trigger')
   await page.getByRole('button', { name: 'Other ways' }).click()
   const dialog = page.getByRole('dialog', { name: 'Ways home from here' })
-  await expect(dialog.getByRole('row')).toHaveCount(20, { timeout: 30_000 })
+  await expect(dialog.getByRole('row')).toHaveCount(21, { timeout: 30_000 })
   await expect(dialog.getByRole('row').nth(1)).toContainText('Shortest')
   await dialog.getByRole('button', { name: 'Take Face first' }).click()
   await expect(page.getByText('Face first').first()).toBeVisible()

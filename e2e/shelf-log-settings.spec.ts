@@ -42,7 +42,13 @@ test('the log goes out and comes back; a bad file is refused as a whole', async 
     await expect(
       page.getByText('Every solve of the file was in the log already.').first(),
     ).toBeVisible()
-    const broken = text.replace('cube-2', 'cube-x')
+    // The newest solve stands on line 2, whichever puzzle an earlier test logged it for.
+    const [head = '', newest = '', ...rest] = text.split('\n')
+    const wrong =
+      kind === 'JSON'
+        ? newest.replace(/"puzzle":"[^"]+"/, '"puzzle":"cube-x"')
+        : newest.replace(/^[^,]+/, 'cube-x')
+    const broken = [head, wrong, ...rest].join('\n')
     await page
       .getByLabel('File to import')
       .setInputFiles({ name: `log.${kind}`, mimeType: 'text/plain', buffer: Buffer.from(broken) })
@@ -75,4 +81,45 @@ test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
   await kept(page, () => page.getByLabel('Marks on every sticker').uncheck())
   await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
+})
+
+test('a key is changed, a taken one is refused, and the bench shows and obeys it', async ({
+  page,
+}) => {
+  await page.goto('/settings')
+  await page.getByRole('button', { name: 'Swap the windows: V' }).click()
+  await page.keyboard.press('h')
+  await expect(page.getByText('H is taken: a stronger hint.')).toBeVisible()
+  await kept(page, () => page.keyboard.press('j'))
+  await expect(page.getByRole('button', { name: 'Swap the windows: J' })).toBeVisible()
+  await page.getByRole('button', { name: 'Hands busy: large type: K' }).click()
+  await kept(page, () => page.keyboard.press('0'))
+  await page
+    .getByRole('navigation', { name: 'Screens' })
+    .getByRole('link', { name: 'Bench' })
+    .click()
+  await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
+  await page.keyboard.press('0')
+  await expect(page.getByRole('dialog', { name: /^Step \d+ of/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.goto('/settings')
+  await kept(page, () => page.getByRole('button', { name: 'The keys it came with' }).click())
+  await expect(page.getByRole('button', { name: 'Swap the windows: V' })).toBeVisible()
+})
+
+test('Ctrl+K goes to a screen, a puzzle or a solve by keyboard alone', async ({ page }) => {
+  await page.goto('/settings')
+  await page.keyboard.press('Control+k')
+  const wanted = page.getByRole('combobox', { name: 'A screen, a puzzle or a solve' })
+  await wanted.fill('lay reading')
+  await expect(page.getByRole('option')).toHaveCount(1)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Lay out Reading-room cube' })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await wanted.fill('no such place')
+  await expect(page.getByText('Nothing is called that.')).toBeVisible()
+  await wanted.fill('log')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/\/log\/.+/)
 })

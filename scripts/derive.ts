@@ -1,15 +1,53 @@
-/** Writes src/core/schools/derived/<puzzle>.json for every puzzle that has schools. */
+/**
+ * Writes what is shipped with the program: src/core/schools/derived/<puzzle>.json for every puzzle that
+ * has schools of its own, the orders of all groups in src/core/analysis/derived/orders.json, and the base
+ * cycles and loops of the universal school in src/core/universal/derived. With --orders not the first.
+ */
 import { writeFileSync } from 'node:fs'
-import { CATALOG, shippedPuzzle } from '../src/core/catalog'
+import { definitionKey } from '../src/core/analysis/derivedOrders'
+import { orderOfPuzzle, writeOrder } from '../src/core/analysis/order'
+import { CATALOG_IDS, shippedPuzzle } from '../src/core/catalog'
 import { deriveAll } from '../src/core/coach/derive'
+import { canBlock } from '../src/core/analysis/placements'
 import { must } from '../src/core/result'
-import { schoolsFor } from '../src/core/schools'
+import { hasMoves, writeLoops } from '../src/core/universal/moves'
+import { canReshape } from '../src/core/universal/reshape'
+import { searchCycles, writeCycles } from '../src/core/universal/baseCycles'
+import { SCHOOLS } from '../src/core/schools'
 
-for (const { id } of CATALOG) {
-  if (schoolsFor(id).length === 0) continue
+const write = (path: string, value: unknown) =>
+  writeFileSync(
+    new URL(`../src/core/${path}`, import.meta.url),
+    `${JSON.stringify(value, null, 2)}\n`,
+  )
+
+function timed<T>(what: string, work: () => T): T {
   const began = performance.now()
-  const derived = deriveAll(must(shippedPuzzle(id)))
-  const file = new URL(`../src/core/schools/derived/${id}.json`, import.meta.url)
-  writeFileSync(file, `${JSON.stringify(derived, null, 2)}\n`)
-  console.log(`${id}: derived in ${Math.round(performance.now() - began)} ms`)
+  const value = work()
+  console.log(`${what} in ${Math.round(performance.now() - began)} ms`)
+  return value
 }
+
+const orders: Record<string, unknown> = {}
+const cycles: Record<string, unknown> = {}
+const loops: Record<string, unknown> = {}
+for (const id of CATALOG_IDS) {
+  const puzzle = must(shippedPuzzle(id))
+  orders[definitionKey(puzzle.definition)] = timed(`${id}: order`, () =>
+    writeOrder(orderOfPuzzle(puzzle)),
+  )
+  if (canBlock(puzzle) && canReshape(puzzle))
+    loops[definitionKey(puzzle.definition)] = timed(`${id}: loops`, () => writeLoops(puzzle))
+  if (hasMoves(puzzle))
+    cycles[definitionKey(puzzle.definition)] = timed(`${id}: base cycles`, () =>
+      writeCycles(searchCycles(puzzle)),
+    )
+  if (!process.argv.includes('--orders') && SCHOOLS.some(({ puzzles }) => puzzles.includes(id)))
+    write(
+      `schools/derived/${id}.json`,
+      timed(`${id}: schools`, () => deriveAll(puzzle)),
+    )
+}
+write('analysis/derived/orders.json', orders)
+write('universal/derived/cycles.json', cycles)
+write('universal/derived/loops.json', loops)

@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
 import { Toaster } from 'sonner'
+import { GoAnywhere } from '@/features/go/GoAnywhere'
 import { Frame } from '@/ui/Frame'
 import { latestSession } from '@/server/benchSessions'
 import { defaultProfile, readSettings } from '@/server/profiles'
@@ -23,6 +24,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme={settings.theme}>
       <body>
         <Frame benchHref={session && `/bench/${session.id}`}>{children}</Frame>
+        <GoAnywhere />
         <Toaster position="bottom-center" theme={settings.theme === 'dusk' ? 'dark' : 'light'} />
       </body>
     </html>

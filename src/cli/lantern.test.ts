@@ -3,6 +3,7 @@ import { writeFileSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { CATALOG_IDS } from '../core/catalog'
 
 const lantern = (...args: string[]) => {
   const run = spawnSync('npx', ['--no-install', 'tsx', 'src/cli/lantern.ts', ...args], {
@@ -25,12 +26,13 @@ describe('lantern', () => {
       id: string
       schools: { id: string }[]
     }[]
-    expect(list.map(({ id }) => id)).toEqual(['cube-2', 'cube-3'])
+    expect(list.map(({ id }) => id)).toEqual([...CATALOG_IDS])
     expect(list[0].schools.map(({ id }) => id)).toEqual([
       'one-trigger',
       'layer-by-layer',
       'face-first',
       'shortest',
+      'piece-by-piece',
     ])
   })
 
@@ -83,7 +85,7 @@ describe('lantern', () => {
     [['scramble', 'cube-2', '--seed', 'x'], 2, /--seed takes a whole number/],
     [['apply', 'cube-9', 'R'], 1, /No shipped puzzle/],
     [['apply', 'cube-2', 'R Q'], 1, /'Q' names no layer.*character 3/],
-    [['solve', 'cube-3', '--scramble', 'R'], 1, /no school yet/],
+    [['solve', 'plus-3x3x3', '--scramble', 'R'], 1, /no school yet/],
     [['describe', './missing.json'], 1, /cannot be read/],
   ])('ends %j with code %i and a sentence', (args, code, sentence) => {
     const run = lantern(...args)

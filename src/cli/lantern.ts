@@ -3,14 +3,15 @@ import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
-import { CATALOG, shippedPuzzle } from '../core/catalog'
+import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
+import { CATALOG_NAMES, shippedPuzzle } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
 import { readTurns } from '../core/notation/read'
 import { inverseOf, mirror, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
 import { compile, type Puzzle } from '../core/puzzle/compile'
-import { readDefinition } from '../core/puzzle/definition'
+import { readDefinition } from '../core/puzzle/readDefinition'
 import { scramble, scrambledState } from '../core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '../core/schools'
 import type { School } from '../core/schools/school'
@@ -24,7 +25,9 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   apply <puzzle> "<turns>"
   solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N)
   effect <puzzle> "<algorithm>"
-<puzzle> is a shipped id or the path of a puzzle file.`
+  order <puzzle>
+<puzzle> is a shipped id or the path of a puzzle file; with --locked "front,back" a circle cube
+has these faces locked.`
 
 const OPTIONS = {
   json: { type: 'boolean' },
@@ -35,6 +38,7 @@ const OPTIONS = {
   school: { type: 'string' },
   scramble: { type: 'string' },
   random: { type: 'string' },
+  locked: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -64,7 +68,7 @@ type Command = (rest: string[], values: Values) => void
 const COMMANDS: Record<string, Command> = {
   puzzles(rest, values) {
     expectCount(rest, 0)
-    const list = CATALOG.map(({ id, name }) => ({
+    const list = CATALOG_NAMES.map(({ id, name }) => ({
       id,
       name,
       schools: schoolsFor(id).map((school) => ({ id: school.id, name: school.name })),
@@ -78,7 +82,7 @@ const COMMANDS: Record<string, Command> = {
   },
 
   describe(rest, values) {
-    const [puzzle] = puzzleAnd(rest, 0)
+    const [puzzle] = puzzleAnd(rest, 0, values)
     const description = describe(puzzle)
     print(values, description, () =>
       [
@@ -90,7 +94,7 @@ const COMMANDS: Record<string, Command> = {
   },
 
   scramble(rest, values) {
-    const [puzzle] = puzzleAnd(rest, 0)
+    const [puzzle] = puzzleAnd(rest, 0, values)
     const first = wholeNumber(values.seed, 'seed') ?? Date.now() % 1_000_000_000
     const count = wholeNumber(values.count, 'count') ?? 1
     const list = Array.from({ length: count }, (_, i) => {
@@ -101,14 +105,14 @@ const COMMANDS: Record<string, Command> = {
   },
 
   apply(rest, values) {
-    const [puzzle, text] = puzzleAnd(rest, 1)
+    const [puzzle, text] = puzzleAnd(rest, 1, values)
     const state = stateAfter(puzzle, text)
     const result = { state: writeState(state), solved: isSolved(puzzle, state) }
     print(values, result, () => `${result.state}${result.solved ? '  solved' : ''}`)
   },
 
   effect(rest, values) {
-    const [puzzle, text] = puzzleAnd(rest, 1)
+    const [puzzle, text] = puzzleAnd(rest, 1, values)
     const turns = told(readTurns(puzzle, text))
     const effect = {
       ...told(effectOf(puzzle, turns)),
@@ -129,8 +133,23 @@ const COMMANDS: Record<string, Command> = {
     )
   },
 
+  order(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0, values)
+    const order = writeOrder(orderOfPuzzle(puzzle))
+    print(values, order, () =>
+      [
+        `order of the group  ${order.groupOrder ?? 'not known'}`,
+        `states to the eye   ${order.visibleStates ?? 'not known'}`,
+        `index               ${order.index ?? 'not known'}`,
+        ...(order.silhouettes ? [`silhouettes         ${order.silhouettes}`] : []),
+        ...order.invariants,
+        ...order.remarks,
+      ].join('\n'),
+    )
+  },
+
   solve(rest, values) {
-    const [puzzle] = puzzleAnd(rest, 0)
+    const [puzzle] = puzzleAnd(rest, 0, values)
     const { id } = puzzle.definition
     const schoolId = values.school ?? schoolsFor(id)[0]?.id
     if (schoolId === undefined) throw new Failure(`${id} has no school yet.`)
@@ -208,9 +227,9 @@ function stateAfter(puzzle: Puzzle, text: string): State {
   return told(turnAll(puzzle, start(puzzle), told(readTurns(puzzle, text))))
 }
 
-function puzzleAnd(rest: string[], more: number): [Puzzle, string] {
+function puzzleAnd(rest: string[], more: number, values: Values): [Puzzle, string] {
   expectCount(rest, 1 + more)
-  return [loadPuzzle(rest[0]), rest[1] ?? '']
+  return [withLocked(loadPuzzle(rest[0]), values.locked), rest[1] ?? '']
 }
 
 function expectCount(rest: readonly string[], count: number): void {
@@ -218,6 +237,18 @@ function expectCount(rest: readonly string[], count: number): void {
     throw new Usage(
       `${count} ${count === 1 ? 'word' : 'words'} expected after the command, ${rest.length} given`,
     )
+}
+
+/** The same circle cube with other faces locked: the parameter of its mechanism. */
+function withLocked(puzzle: Puzzle, locked: string | undefined): Puzzle {
+  if (locked === undefined) return puzzle
+  const { definition } = puzzle
+  const faces = locked
+    .split(',')
+    .map((face) => face.trim())
+    .filter(Boolean)
+  const mechanism = { ...definition.mechanism, locked: faces }
+  return compile(told(readDefinition({ ...definition, mechanism })))
 }
 
 function loadPuzzle(name: string): Puzzle {

@@ -10,6 +10,8 @@ export interface Problem {
   readonly at?: number
   /** Path of the field that is wrong, where there is one. */
   readonly field?: string
+  /** Other problems of the same file, where all were looked for. */
+  readonly more?: readonly Problem[]
 }
 
 export type Result<T> =

@@ -1,5 +1,6 @@
 /** What a solver can set, with the defaults and the schema that every stored value meets. */
 import { boolean, mixed, number, object, string } from 'yup'
+import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
 import { DIALECTS, type DialectId } from './notation/dialect'
 import type { Hand } from './search/handCost'
 
@@ -15,6 +16,8 @@ export interface Settings {
   /** How long a turn takes on screen. */
   readonly turnMs: number
   readonly hand: Hand
+  /** The key of each act on the bench. */
+  readonly keys: Keys
 }
 
 export const DEFAULT_SETTINGS: Settings = {
@@ -25,9 +28,22 @@ export const DEFAULT_SETTINGS: Settings = {
   marks: false,
   turnMs: 180,
   hand: 'right',
+  keys: DEFAULT_KEYS,
 }
 
 const dialects = DIALECTS.map(({ id }) => id)
+
+const keysSchema = mixed<Keys>()
+  .required()
+  .test('keys', (value, context) => {
+    const keys = Object(value) as Keys
+    for (const { id } of ACTS) {
+      const key: unknown = keys[id]
+      const problem = typeof key === 'string' ? keyProblem(keys, id, key) : `keys.${id} is missing.`
+      if (problem) return context.createError({ message: problem })
+    }
+    return true
+  })
 
 export const settingsSchema = object({
   nickname: string().trim().max(80, 'A nickname has at most 80 letters.').default(''),
@@ -41,4 +57,5 @@ export const settingsSchema = object({
     .max(1000, 'A turn takes 0 to 1000 milliseconds.')
     .required(),
   hand: mixed<Hand>().oneOf(['right', 'left']).required(),
+  keys: keysSchema,
 }).noUnknown()

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compile } from './puzzle/compile'
-import { readDefinition } from './puzzle/definition'
+import { readDefinition } from './puzzle/readDefinition'
 import { must } from './result'
 import { after, anyBox, box, boxAndTurns, cube2, cube3, stateOf } from './testing'
 import {
-  blockedBy,
+  blockOf,
   inverseOf,
   isSolved,
   looksSame,
@@ -169,8 +169,8 @@ describe('glued cells', () => {
           if (next.ok) state = next.value
         }
         for (const each of glued.turns)
-          expect(blockedBy(glued, state, each) === undefined).toBe(
-            blockedBy(glued, state, glued.turns[each.inverse]) === undefined,
+          expect(blockOf(glued, state, each) === undefined).toBe(
+            blockOf(glued, state, glued.turns[each.inverse]) === undefined,
           )
       }),
     )

@@ -1,5 +1,5 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
-import { IN, STRADDLES, type Piece, type Puzzle, type Turn } from './puzzle/compile'
+import { IN, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
 import { fail, ok, type Result } from './result'
 import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
 
@@ -8,10 +8,40 @@ export type State = Uint8Array
 /** The finished puzzle as its definition holds it. */
 export const start = (puzzle: Puzzle): State => new Uint8Array(puzzle.pieces.length)
 
-/** The piece that a turn would cut, or undefined if the turn is free. */
-export function blockedBy(puzzle: Puzzle, state: State, turn: Turn): Piece | undefined {
-  const carry = puzzle.carry[turn.grip]
-  return puzzle.pieces.find((_, p) => carry[24 * p + state[p]] === STRADDLES)
+/** Why a turn cannot be made. */
+export type Block =
+  /** The pieces that it would cut. */
+  | { readonly kind: 'cuts'; readonly pieces: readonly number[] }
+  /** The places of the cap (as pieces whose homes they are) where nothing is. */
+  | { readonly kind: 'incomplete'; readonly places: readonly number[] }
+
+/** What blocks a turn, or undefined if it is free. */
+export function blockOf(puzzle: Puzzle, state: State, { grip }: Turn): Block | undefined {
+  const carry = puzzle.carry[grip]
+  const { condition } = puzzle.grips[grip]
+  const cut: number[] = []
+  let cells = 0
+  for (let p = 0; p < state.length; p++) {
+    const how = carry[24 * p + state[p]]
+    if (how === STRADDLES) cut.push(p)
+    else if (how === IN && condition) cells += puzzle.pieces[p].cells.length
+  }
+  if (cut.length > 0) return { kind: 'cuts', pieces: cut }
+  if (!condition || cells === condition.complete) return undefined
+  const filled = new Set(Array.from(state, (r, p) => puzzle.slot[24 * p + r]))
+  const places = puzzle.pieces.flatMap((_, p) =>
+    carry[24 * p] === IN && !filled.has(p) ? [p] : [],
+  )
+  return { kind: 'incomplete', places }
+}
+
+/** The same in a sentence a solver understands. */
+export function blockWords(puzzle: Puzzle, what: Turn, block: Block): string {
+  const names = (pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id).join(', ')
+  if (block.kind === 'cuts')
+    return `${what.name} is blocked: it would cut through the glued piece ${names(block.pieces)}.`
+  const places = names(block.places)
+  return `${what.name} is blocked: that cap is not complete. Nothing is at ${places}, so its other cells are bound to what lies under them.`
 }
 
 /** The state after a turn that is known to be free. Writes into `into`, which may be `state`. */
@@ -27,12 +57,8 @@ export function turnFreely(puzzle: Puzzle, state: State, turn: Turn, into: State
 
 /** The state after a turn, or why it is blocked. The given state is left as it is. */
 export function turn(puzzle: Puzzle, state: State, what: Turn): Result<State> {
-  const cut = blockedBy(puzzle, state, what)
-  if (cut)
-    return fail(
-      'blocked',
-      `${what.name} is blocked: it would cut through the glued piece ${cut.id}.`,
-    )
+  const block = blockOf(puzzle, state, what)
+  if (block) return fail('blocked', blockWords(puzzle, what, block))
   return ok(turnFreely(puzzle, state, what, new Uint8Array(state.length)))
 }
 
@@ -96,9 +122,8 @@ export function readState(puzzle: Puzzle, text: string): Result<State> {
     return bad(`it has ${text.length} letters for ${puzzle.pieces.length} pieces`)
   const state = Uint8Array.from(text, (letter) => letter.charCodeAt(0) - 97)
   if (state.some((r) => r >= ROTATION_COUNT)) return bad('a letter is not between a and x')
-  const filled = new Set(state.map((_, p) => placeOf(puzzle, state, p)))
-  if (filled.has(255) || filled.size !== state.length)
-    return bad('two pieces would sit in the same place')
+  const filled = new Set(Array.from(state, (r, p) => puzzle.slot[24 * p + r]))
+  if (filled.size !== state.length) return bad('two pieces would sit in the same place')
   return ok(state)
 }
 

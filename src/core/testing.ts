@@ -2,7 +2,7 @@
 import fc from 'fast-check'
 import { shippedPuzzle } from './catalog'
 import { compile, type Puzzle, type Turn } from './puzzle/compile'
-import { readDefinition } from './puzzle/definition'
+import { readDefinition } from './puzzle/readDefinition'
 import { must } from './result'
 import { start, turnFreely, type State } from './state'
 
@@ -20,6 +20,66 @@ export function box(...size: [number, number, number]): Puzzle {
   boxes.set(key, puzzle)
   return puzzle
 }
+
+/** A box with some cells glued along its edges. */
+export const anyGlued: fc.Arbitrary<Puzzle> = fc
+  .tuple(
+    fc.constantFrom<[number, number, number]>([2, 2, 2], [3, 3, 3], [2, 3, 4], [3, 2, 3]),
+    fc.array(fc.tuple(fc.nat(2), fc.nat(63)), { minLength: 1, maxLength: 4 }),
+  )
+  .map(([size, picks]) => {
+    const used = new Set<string>()
+    const glue = picks.flatMap(([axis, at]) => {
+      const index = size.map((n, i) => Math.floor(at / [1, 4, 16][i]) % n)
+      const next = index.map((c, i) => (i === axis ? c + 1 : c))
+      if (next[axis] >= size[axis]) return []
+      const pair = [index, next].map((cell) => cell.map((c, i) => c - (size[i] - 1) / 2))
+      if (pair.some((cell) => used.has(cell.join()))) return []
+      pair.forEach((cell) => used.add(cell.join()))
+      return [pair]
+    })
+    const definition = {
+      schema: 1,
+      id: 'glued',
+      name: 'glued',
+      mechanism: { kind: 'box', size },
+      glue,
+    }
+    return compile(must(readDefinition(definition)))
+  })
+
+/** A 3x3x3 in a cube with some of its vertices and edges cut off; not every one can be made. */
+export const anySolid = fc
+  .array(
+    fc.tuple(
+      fc.constantFrom([1, 1, 1], [1, 1, 0], [2, 1, 0], [-1, 1, 1], [0, 1, -1], [3, -1, 2]),
+      fc.integer({ min: 24, max: 60 }),
+      fc.constantFrom(1, -1),
+    ),
+    { minLength: 1, maxLength: 4 },
+  )
+  .map((cuts) => ({
+    schema: 1,
+    id: 'a-solid',
+    name: 'A solid',
+    mechanism: { kind: 'box', size: [3, 3, 3] },
+    solid: {
+      halfSpaces: [
+        ...[0, 1, 2].flatMap((axis) =>
+          [1, -1].map((sign) => ({
+            normal: [0, 1, 2].map((i) => (i === axis ? sign : 0)),
+            at: 2,
+            colour: 'white',
+          })),
+        ),
+        ...cuts.map(([normal, twelfths, sign]) => ({
+          normal: normal.map((c) => c * sign + 0),
+          at: twelfths / 12,
+          colour: 'red',
+        })),
+      ],
+    },
+  }))
 
 const side = fc.integer({ min: 1, max: 5 })
 

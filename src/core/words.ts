@@ -2,7 +2,8 @@
 import { colourIn, type Scheme } from './puzzle/colours'
 import { DIRECTIONS, directionOfVector, turnDirection, type Direction } from './puzzle/directions'
 import type { Puzzle } from './puzzle/compile'
-import type { Rotation } from './rotation'
+import { cross, dot, length } from './geometry/vector'
+import { rotate, type Rotation } from './rotation'
 import type { State } from './state'
 
 export const listed = (words: readonly string[], last = 'and'): string =>
@@ -19,6 +20,9 @@ export const times = (n: number): string =>
 
 export const plural = (n: number, word: string): string =>
   `${inWords(n)} ${word}${n === 1 ? '' : 's'}`
+
+/** 'edges with one face': several pieces of a kind. */
+export const kindPlural = (kind: string): string => kind.replace(/^.+?(?= with | \(|$)/, '$&s')
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
@@ -79,6 +83,23 @@ export const lookWords = (
   side: Direction,
 ): string =>
   `its ${colourOf(puzzle, scheme, side)} looks ${turnDirection(state[piece], side).toward}`
+
+/** 'white up, green to the front': each face of a placement that looks along an axis. */
+export function facingWords(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  piece: number,
+  rotation: Rotation,
+): string {
+  const told = puzzle.pieces[piece].faces.flatMap(({ colour, normal }) => {
+    const turned = rotate(rotation, normal)
+    const direction = DIRECTIONS.find(
+      ({ vector }) => length(cross(vector, turned)) < 1e-9 && dot(vector, turned) > 0,
+    )
+    return direction ? [`${colourIn(scheme, colour).name} ${direction.toward}`] : []
+  })
+  return told.join(', ')
+}
 
 /** 'up', 'down', 'in front', 'on the left': where a colour is held. */
 export const heldWords = ({ name, at }: Direction): string =>

@@ -14,7 +14,7 @@ const step = object({
   hold: text(500).defined(),
   check: text(1000).defined(),
   note: text(2000),
-  hints: object({ nudge: text(500).defined(), pointer: text(500).defined() }).required(),
+  hints: object({ nudge: text(500).defined(), pointer: text(2000).defined() }).required(),
   turns: array()
     .of(
       object({
@@ -51,7 +51,8 @@ const route = object({
   base: mixed()
     .oneOf(DIRECTIONS.map(({ name }) => name))
     .required(),
-  baseColour: text(40).required(),
+  // Empty where no colour comes first.
+  baseColour: text(40).defined(),
   stages: array()
     .of(
       object({

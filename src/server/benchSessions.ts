@@ -11,7 +11,7 @@ export interface BenchSession {
   readonly startState: string
   readonly scramble: string
   readonly seed?: number
-  readonly laidBy: 'scramble' | 'colours'
+  readonly laidBy: 'scramble' | 'colours' | 'pieces'
   readonly status: 'open' | 'finished' | 'aside'
   readonly createdAt: Date
 }

@@ -20,7 +20,9 @@ export async function readSettings(profileId: string): Promise<Settings> {
     'select value from settings where profile_id = $1',
     [profileId],
   )
-  return settingsSchema.cast({ ...DEFAULT_SETTINGS, ...rows[0]?.value }, { stripUnknown: true })
+  const stored = rows[0]?.value
+  const keys = { ...DEFAULT_SETTINGS.keys, ...stored?.keys }
+  return settingsSchema.cast({ ...DEFAULT_SETTINGS, ...stored, keys }, { stripUnknown: true })
 }
 
 export async function writeSettings(profileId: string, value: Settings): Promise<void> {

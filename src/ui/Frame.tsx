@@ -22,6 +22,7 @@ export function Frame({ benchHref, children }: { benchHref?: string; children: R
         </Link>
         <nav aria-label="Screens" className="flex self-stretch">
           <NavLink href="/shelf">Shelf</NavLink>
+          <NavLink href="/anatomy">Anatomy</NavLink>
           {benchHref && <NavLink href={benchHref}>Bench</NavLink>}
           <NavLink href="/log">Log</NavLink>
           <NavLink href="/settings">Settings</NavLink>

@@ -10,6 +10,10 @@ export const MARK_PATHS: Readonly<Record<Mark, string>> = {
   cross: 'M-.14-.5H.14V-.14H.5V.14H.14V.5H-.14V.14H-.5V-.14H-.14Z',
   leaf: 'M-.48.46C-.54-.3-.1-.54.5-.5C.54.14.2.5-.48.46Z',
   star: 'M0-.54L.16-.18L.54-.14L.26.12L.34.5L0 .3L-.34.5L-.26.12L-.54-.14L-.16-.18Z',
+  moon: 'M.2-.5A.5.5 0 1 0 .2 .5A.62.62 0 0 1 .2-.5Z',
+  gable: 'M-.5.4V-.02L0-.48L.5-.02V.4H.2V.1H-.2V.4Z',
+  pair: 'M-.12 0A.22.22 0 1 1-.56 0A.22.22 0 1 1-.12 0ZM.56 0A.22.22 0 1 1 .12 0A.22.22 0 1 1 .56 0Z',
+  hook: 'M-.46-.5H-.16V.16H.46V.46H-.46Z',
 }
 
 /** Black or white, whichever stands out on a shade. */

@@ -1,5 +1,7 @@
 /** The coach behind a typed call interface: nothing that takes time runs on the page. */
 import { expose } from 'comlink'
+import type { WrittenOrder } from '@/core/analysis/derivedOrders'
+import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
 import { shippedPuzzle } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
 import { plan, rankStarts } from '@/core/coach/plan'
@@ -11,10 +13,12 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
-import { variantsOf, type Variant } from '@/core/schools/school'
+import { variantsOf, type School, type Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
 import { readState, writeState, type State } from '@/core/state'
+import { isUniversal } from '@/core/coach/universal'
+import { kitOf } from '@/core/universal/solve'
 
 export interface PlanRequest {
   readonly puzzleId: string
@@ -66,6 +70,9 @@ function positionOf({ puzzleId, school, state }: PlanRequest) {
   return ok({ puzzle: puzzle.value, school: found.value, state: read.value as State })
 }
 
+const needsTable = ({ stages }: School) =>
+  stages.some(({ technique }) => technique.kind === 'optimal')
+
 const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: PlanRequest) => ({
   variant,
   hand,
@@ -75,10 +82,13 @@ const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: Plan
 })
 
 const coach = {
-  plan(request: PlanRequest): Result<Route> {
+  /** Progress is called while a table is built, which some schools need once. */
+  plan(request: PlanRequest, progress: Progress): Result<Route> {
     const position = positionOf(request)
     if (!position.ok) return position
     const { puzzle, school, state } = position.value
+    if (needsTable(school) && isDrawnUniformly(puzzle)) halfTurnTable(puzzle, progress)
+    if (isUniversal(school.stages)) kitOf(puzzle, progress)
     return plan(puzzle, school, state, optionsOf(puzzle, request))
   },
 
@@ -135,6 +145,12 @@ const coach = {
     if (isDrawnUniformly(puzzle.value)) halfTurnTable(puzzle.value, progress)
     progress(1)
     return ok(true)
+  },
+
+  order(puzzleId: string, progress: Progress): Result<WrittenOrder> {
+    const puzzle = shippedPuzzle(puzzleId)
+    if (!puzzle.ok) return puzzle
+    return ok(writeOrder(orderOfPuzzle(puzzle.value, progress)))
   },
 
   async scramble(

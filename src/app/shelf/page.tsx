@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { Shelf } from '@/features/shelf/Shelf'
 import { standingOf } from '@/features/shelf/standing'
+import { careByCopy } from '@/server/care'
 import { shelf } from '@/server/copies'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
@@ -8,9 +9,17 @@ export const metadata: Metadata = { title: 'Shelf' }
 
 export default async function ShelfPage() {
   const profileId = await defaultProfile()
-  const [copies, settings] = await Promise.all([shelf(profileId), readSettings(profileId)])
+  const [copies, settings, care] = await Promise.all([
+    shelf(profileId),
+    readSettings(profileId),
+    careByCopy(profileId),
+  ])
   const entries = await Promise.all(
-    copies.map(async (copy) => ({ copy, standing: await standingOf(profileId, copy) })),
+    copies.map(async (copy) => ({
+      copy,
+      standing: await standingOf(profileId, copy),
+      care: care.get(copy.id) ?? [],
+    })),
   )
   return <Shelf entries={entries} marks={settings.marks} />
 }

@@ -1,53 +1,43 @@
 /** The compiled puzzle as plain data, enough to rebuild it in another engine. */
 import type { Puzzle } from '../puzzle/compile'
 import { frameOf } from './frame'
-import { orbitsOf } from './orbits'
+import { lookAlikesOf } from './lookAlikes'
+import { changesShape, familiesOf } from './placements'
 
 export function describe(puzzle: Puzzle) {
-  const { definition, pieces, grips } = puzzle
+  const { definition, pieces, grips, cores } = puzzle
   const kinds = [...new Set(pieces.map(({ kind }) => kind))]
+  const name = (p: number) => pieces[p].id
+  const { classes, unseen } = lookAlikesOf(puzzle)
+  const frame = frameOf(puzzle).piece
   return {
     id: definition.id,
     name: definition.name,
     pieces: pieces.map(({ id, kind, cells, core, faces }) => ({ id, kind, cells, core, faces })),
-    cores: [[0, 0, 0]],
+    cores,
     grips,
-    colours: definition.colours.map(({ id, name }) => ({ id, name })),
-    kinds: kinds.map((name) => ({
-      name,
-      count: pieces.filter(({ kind }) => kind === name).length,
+    colours: definition.colours.map(({ id, name: title }) => ({ id, name: title })),
+    kinds: kinds.map((kind) => ({
+      name: kind,
+      count: pieces.filter((piece) => piece.kind === kind).length,
+      faces: pieces.find((piece) => piece.kind === kind)?.faces.length,
     })),
-    orbits: orbitsOf(puzzle).map(({ places, orientations }) => ({
-      kind: pieces[places[0]].kind,
-      places: places.map((place) => pieces[place].id),
-      orientations: orientations.length,
-    })),
-    lookAlikes: lookAlikes(puzzle),
+    orbits: familiesOf(puzzle)
+      .filter((family) => frame === undefined || !family.pieces.includes(frame))
+      .map((family) => ({
+        kind: [...new Set(family.pieces.map((p) => pieces[p].kind))].join(', '),
+        places: family.pieces.map(name),
+        slots: family.slots.length,
+        orientations: family.orientations,
+      })),
+    lookAlikes: {
+      pieces: classes.map((alike) => alike.map(name)),
+      unseenTurns: unseen.flatMap((rotations, p) =>
+        rotations.length > 1 ? [{ piece: name(p), rotations: rotations.length }] : [],
+      ),
+    },
+    changesShape: changesShape(puzzle),
     /** The piece kept still when states are counted, or null where it is the hidden core. */
-    frame: frameName(puzzle),
+    frame: frame === undefined ? null : name(frame),
   }
-}
-
-function frameName(puzzle: Puzzle): string | null {
-  const { piece } = frameOf(puzzle)
-  return piece === undefined ? null : puzzle.pieces[piece].id
-}
-
-/** Classes of pieces that look the same in some place, and turns in place that cannot be seen. */
-function lookAlikes(puzzle: Puzzle) {
-  const byLook = new Map<number, Set<string>>()
-  const unseen: { piece: string; rotations: number }[] = []
-  puzzle.pieces.forEach(({ id }, p) => {
-    let sameAsHome = 0
-    for (let r = 0; r < 24; r++) {
-      const look = puzzle.look[24 * p + r]
-      const known = byLook.get(look) ?? new Set<string>()
-      byLook.set(look, known.add(id))
-      if (look === puzzle.look[24 * p] && puzzle.place[24 * p + r] === p) sameAsHome++
-    }
-    if (sameAsHome > 1) unseen.push({ piece: id, rotations: sameAsHome })
-  })
-  const classes = [...byLook.values()].filter((ids) => ids.size > 1).map((ids) => [...ids].sort())
-  const distinct = [...new Map(classes.map((ids) => [ids.join(), ids])).values()]
-  return { pieces: distinct, unseenTurns: unseen }
 }

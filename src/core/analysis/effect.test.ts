@@ -79,7 +79,7 @@ describe('the effect of an algorithm', () => {
 describe('the description', () => {
   it('names orbits, kinds and what looks alike', () => {
     const two = describePuzzle(cube2)
-    expect(two.kinds).toEqual([{ name: 'corner', count: 8 }])
+    expect(two.kinds).toEqual([{ name: 'corner', count: 8, faces: 3 }])
     expect(two.orbits).toHaveLength(1)
     expect(two.orbits[0].orientations).toBe(3)
     expect(two.lookAlikes).toEqual({ pieces: [], unseenTurns: [] })

@@ -5,10 +5,11 @@
  * 2x2x2, an equatorial corner piece of a 4x5x4. A turn of a layer through it is replaced by the
  * other layers of that axis turned the other way, and the whole puzzle with them.
  */
-import { isWhole } from '../puzzle/box'
+import { inSlab } from '../puzzle/mechanism'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { INVERSE, type Vector } from '../rotation'
 import { rotateState, type State } from '../state'
+import { layersOf } from './layers'
 
 export interface Frame {
   /** The frame piece, or undefined if it is the hidden core. */
@@ -22,11 +23,11 @@ const frames = new WeakMap<Puzzle, Frame>()
 export function frameOf(puzzle: Puzzle): Frame {
   const known = frames.get(puzzle)
   if (known) return known
-  const cell = puzzle.definition.mechanism.size.map((n) => (n % 2 === 1 ? 0 : -(n - 1) / 2))
+  const cell = puzzle.still
   const found = puzzle.pieces.findIndex(({ cells }) =>
     cells.some((each) => each.every((c, i) => c === cell[i])),
   )
-  const isFree = freeGrips(puzzle, cell as unknown as Vector)
+  const isFree = freeGrips(puzzle, cell)
   const frame = {
     piece: found < 0 ? undefined : found,
     turns: puzzle.turns.filter((turn) => isFree.has(turn.grip)),
@@ -35,24 +36,9 @@ export function frameOf(puzzle: Puzzle): Frame {
   return frame
 }
 
-/** Single layers without the frame cell, each once, by its shortest name. */
-function freeGrips(puzzle: Puzzle, cell: Vector): Set<number> {
-  const bySlab = new Map<string, number>()
-  puzzle.grips.forEach((grip, index) => {
-    if (isWhole(grip) || grip.name.includes('-')) return
-    const height = dot(grip.axis, cell)
-    if ((grip.from === null || grip.from <= height) && (grip.to === null || height < grip.to))
-      return
-    // The same slab seen from the other side (M and 2R, 2R and L) is one generator.
-    const slab = puzzle.pieces.map((_, p) => puzzle.carry[index][24 * p]).join('')
-    const known = bySlab.get(slab)
-    if (known === undefined || grip.name.length < puzzle.grips[known].name.length)
-      bySlab.set(slab, index)
-  })
-  return new Set(bySlab.values())
-}
-
-const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+/** Single layers without the frame cell. */
+const freeGrips = (puzzle: Puzzle, cell: Vector): Set<number> =>
+  new Set(layersOf(puzzle).filter((grip) => !inSlab(puzzle.grips[grip], cell)))
 
 /** The same state held so that the frame piece is home (unchanged where the core is the frame). */
 export function inFrame(puzzle: Puzzle, state: State): State {

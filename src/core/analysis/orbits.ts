@@ -8,6 +8,7 @@
  */
 import { closeRotations, IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
+import { start, turnFreely, type State } from '../state'
 import { frameOf } from './frame'
 
 export interface Orbit {
@@ -23,9 +24,24 @@ export interface Orbit {
 export const movedPlace = (puzzle: Puzzle, turn: Turn, place: number): number =>
   puzzle.carry[turn.grip][24 * place] === IN ? puzzle.place[24 * place + turn.rotation] : place
 
+/** What a turn does to whatever fills each place: the rotation it gets there. */
+export const moveOf = (puzzle: Puzzle, turn: Turn): State =>
+  turnFreely(puzzle, start(puzzle), turn, start(puzzle))
+
 /** The orbits of all places but that of the frame. */
-export function orbitsOf(puzzle: Puzzle, turns = frameOf(puzzle).turns): Orbit[] {
-  const { piece: fixed } = frameOf(puzzle)
+export const orbitsOf = (puzzle: Puzzle): Orbit[] =>
+  orbitsUnder(
+    puzzle,
+    frameOf(puzzle).turns.map((turn) => moveOf(puzzle, turn)),
+    frameOf(puzzle).piece,
+  )
+
+/** The orbits of all places but one, under moves that take places to places. */
+export function orbitsUnder(
+  puzzle: Puzzle,
+  moves: readonly State[],
+  fixed: number | undefined,
+): Orbit[] {
   const seen = new Set<number>(fixed === undefined ? [] : [fixed])
   const orbits: Orbit[] = []
   puzzle.pieces.forEach((_, first) => {
@@ -34,12 +50,10 @@ export function orbitsOf(puzzle: Puzzle, turns = frameOf(puzzle).turns): Orbit[]
     const reference = [IDENTITY]
     const loops: Rotation[] = []
     for (let i = 0; i < places.length; i++)
-      for (const turn of turns) {
-        const to = movedPlace(puzzle, turn, places[i])
-        const carried =
-          puzzle.carry[turn.grip][24 * places[i]] === IN
-            ? multiply(turn.rotation, reference[i])
-            : reference[i]
+      for (const move of moves) {
+        const place = places[i]
+        const to = puzzle.place[24 * place + move[place]]
+        const carried = multiply(move[place], reference[i])
         const index = places.indexOf(to)
         if (index < 0) {
           places.push(to)

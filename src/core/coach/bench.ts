@@ -4,7 +4,7 @@
  */
 import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { isSolved, turnFreely, type State } from '../state'
+import { blockOf, isSolved, turnFreely, type State } from '../state'
 import type { Route } from './route'
 import { trailOf, type Trail } from './standing'
 
@@ -96,7 +96,8 @@ export const replay = (bench: Bench, events: readonly BenchEvent[]): Bench =>
 function turned(bench: Bench, name: string): Bench {
   const { puzzle, trail, done } = bench
   const turn = puzzle.turnByName.get(name)
-  if (!turn) return bench
+  // Neither a turn that does not exist nor one that is blocked happens.
+  if (!turn || blockOf(puzzle, bench.state, turn)) return bench
   const state = turnFreely(puzzle, bench.state, turn, new Uint8Array(bench.state.length))
   const past = [...bench.past, pick(bench)]
   const history = [...bench.history, turn]

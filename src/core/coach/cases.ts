@@ -100,7 +100,7 @@ export function recognise(
   hand: Hand = 'right',
 ): Recognised | undefined {
   return attemptsOf(puzzle, stage, algorithms, hand).find(
-    ({ whole }) => frameMeeting(puzzle, stage.goal, base, doSequence(whole, state)) !== undefined,
+    ({ whole }) => frameMeeting(puzzle, stage.goal, base, state, whole.table) !== undefined,
   )
 }
 

@@ -1,13 +1,18 @@
 /** Derives what the stages of a puzzle's schools need: cases with algorithms, and cycles. */
 import type { Puzzle } from '../puzzle/compile'
-import { schoolsFor } from '../schools'
+import { SCHOOLS } from '../schools'
 import type { DerivedStage } from '../schools/derived'
 import { stagesOf, variantsOf, type School } from '../schools/school'
 import { deriveCases, deriveCycle, stageKey } from './cases'
 
 /** By stage key. Takes seconds: for `npm run derive` and its test. */
 export function deriveAll(puzzle: Puzzle): Record<string, DerivedStage> {
-  return Object.assign({}, ...schoolsFor(puzzle.definition.id).map((s) => deriveSchool(puzzle, s)))
+  return Object.assign(
+    {},
+    ...SCHOOLS.filter(({ puzzles }) => puzzles.includes(puzzle.definition.id)).map((s) =>
+      deriveSchool(puzzle, s),
+    ),
+  )
 }
 
 function deriveSchool(puzzle: Puzzle, school: School): Record<string, DerivedStage> {

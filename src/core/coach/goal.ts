@@ -9,8 +9,8 @@ import {
   opposite,
   type Direction,
 } from '../puzzle/directions'
-import type { Puzzle } from '../puzzle/compile'
-import { INVERSE, MATRICES, multiply, rotate, type Rotation } from '../rotation'
+import { NO_PLACE, type Puzzle } from '../puzzle/compile'
+import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import type { State } from '../state'
 
@@ -30,6 +30,13 @@ export function piecesOfSide(puzzle: Puzzle, side: Direction): readonly number[]
   return pieces
 }
 
+/** The pieces that a condition concerns. */
+export const piecesOf = (
+  puzzle: Puzzle,
+  { layer, pieces }: Condition,
+  base: Direction,
+): readonly number[] => pieces ?? piecesOfSide(puzzle, sideOf(layer, base))
+
 export const sideOf = (role: Role, base: Direction): Direction =>
   role === 'base' ? base : opposite(base)
 
@@ -41,7 +48,17 @@ export function pieceMeets(
   piece: number,
   frame: Rotation,
 ): boolean {
-  const r = state[piece]
+  return rotationMeets(puzzle, condition, base, state[piece], piece, frame)
+}
+
+function rotationMeets(
+  puzzle: Puzzle,
+  condition: Condition,
+  base: Direction,
+  r: Rotation,
+  piece: number,
+  frame: Rotation,
+): boolean {
   switch (condition.must) {
     case 'home':
       return r === frame
@@ -49,7 +66,17 @@ export function pieceMeets(
       return puzzle.place[24 * piece + r] === puzzle.place[24 * piece + frame]
     case 'faced':
       return sameImage(r, frame, sideOf(condition.layer, base))
+    case 'in shape':
+      return puzzle.place[24 * piece + multiply(INVERSE[frame], r)] !== NO_PLACE
+    case 'looks home':
+      return looksHome(puzzle, piece, multiply(INVERSE[frame], r))
   }
+}
+
+/** Whether a placement shows what the finished puzzle shows there. */
+const looksHome = (puzzle: Puzzle, piece: number, rotation: Rotation): boolean => {
+  const place = puzzle.place[24 * piece + rotation]
+  return place !== NO_PLACE && puzzle.look[24 * piece + rotation] === puzzle.look[24 * place]
 }
 
 /** Whether two rotations take a direction the same way. */
@@ -77,7 +104,7 @@ function demandsOf(puzzle: Puzzle, goal: readonly Condition[], base: Direction) 
     known = memoised((conditions: readonly Condition[], letter: string) =>
       conditions.map((condition) => ({
         condition,
-        pieces: piecesOfSide(puzzle, sideOf(condition.layer, directionOfLetter(letter))),
+        pieces: piecesOf(puzzle, condition, directionOfLetter(letter)),
       })),
     )
     demands.set(puzzle, known)
@@ -85,25 +112,46 @@ function demandsOf(puzzle: Puzzle, goal: readonly Condition[], base: Direction) 
   return known(goal, base.letter)
 }
 
-/** The frame in which the goal is met, or undefined. */
+/**
+ * The frame in which the goal is met, or undefined. With a sequence's table the state after that
+ * sequence is judged, and only as many of its pieces are looked up as it takes to refuse it.
+ */
 export function frameMeeting(
   puzzle: Puzzle,
   goal: readonly Condition[],
   base: Direction,
   state: State,
+  table?: Uint8Array,
 ): Rotation | undefined {
   const asked = demandsOf(puzzle, goal, base)
-  const meets = (frame: Rotation) => {
-    for (const { condition, pieces } of asked)
-      for (const piece of pieces)
-        if (!pieceMeets(puzzle, condition, base, state, piece, frame)) return false
-    return true
-  }
   // A piece that must be home settles the frame by itself.
   const settled = asked.find(({ condition }) => condition.must === 'home')
-  if (!settled) return puzzle.holds.find(meets)
-  const frame = state[settled.pieces[0]]
-  return puzzle.holds.includes(frame) && meets(frame) ? frame : undefined
+  if (settled) {
+    const [piece] = settled.pieces
+    const frame = table ? table[24 * piece + state[piece]] : state[piece]
+    return puzzle.holds.includes(frame) && meetsAll(puzzle, asked, base, state, frame, table)
+      ? frame
+      : undefined
+  }
+  for (const frame of puzzle.holds)
+    if (meetsAll(puzzle, asked, base, state, frame, table)) return frame
+  return undefined
+}
+
+function meetsAll(
+  puzzle: Puzzle,
+  asked: readonly Demand[],
+  base: Direction,
+  state: State,
+  frame: Rotation,
+  table?: Uint8Array,
+): boolean {
+  for (const { condition, pieces } of asked)
+    for (const piece of pieces) {
+      const r = table ? table[24 * piece + state[piece]] : state[piece]
+      if (!rotationMeets(puzzle, condition, base, r, piece, frame)) return false
+    }
+  return true
 }
 
 /** The pieces that satisfy some condition of the goal in this frame. */
@@ -115,7 +163,7 @@ export function piecesMeeting(
   frame: Rotation,
 ): number[] {
   return goal.flatMap((condition) =>
-    piecesOfSide(puzzle, sideOf(condition.layer, base)).filter((piece) =>
+    piecesOf(puzzle, condition, base).filter((piece) =>
       pieceMeets(puzzle, condition, base, state, piece, frame),
     ),
   )
@@ -139,4 +187,4 @@ export const pieceFor = (puzzle: Puzzle, place: number, frame: Rotation): number
   puzzle.place[24 * place + INVERSE[frame]]
 
 export const isFaced = (rotation: Rotation, side: Direction): boolean =>
-  directionOfVector(rotate(rotation, side.vector)) === side
+  sameImage(rotation, IDENTITY, side)

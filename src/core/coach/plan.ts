@@ -13,6 +13,7 @@ import { frameMeeting, piecesMeeting } from './goal'
 import type { Route, RouteStage } from './route'
 import { basesOf, holdFor, startsWith, type Start } from './start'
 import { runTechnique } from './technique'
+import { isUniversal, planUniversally } from './universal'
 import { Workpiece, type PlannedStep } from './workpiece'
 
 export interface PlanOptions {
@@ -41,12 +42,17 @@ export function plan(
   state: State,
   options: PlanOptions = {},
 ): Result<Route> {
+  const stages = stagesOf(school, options.variant ?? {})
+  if (isUniversal(stages)) {
+    const scheme = options.scheme ?? puzzle.definition.colours
+    const route = planUniversally(puzzle, school, state, scheme)
+    return route.ok ? replayed(puzzle, route.value, state) : route
+  }
   if (!isReachable(puzzle, state))
     return fail(
       'unreachable',
       'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
     )
-  const stages = stagesOf(school, options.variant ?? {})
   const bases = options.base ? [options.base] : basesWorthTrying(puzzle, stages)
   const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options))
   const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))

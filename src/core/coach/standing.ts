@@ -9,7 +9,7 @@ import { must } from '../result'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
 import { stagesOf, type Condition, type School, type Variant } from '../schools/school'
 import { readState, turnFreely, type State } from '../state'
-import { frameMeeting, pieceMeets, piecesMeeting, piecesOfSide, sideOf } from './goal'
+import { frameMeeting, pieceMeets, piecesMeeting, piecesOf } from './goal'
 import type { Route, RouteStep, RouteTurn } from './route'
 
 export interface TapeTurn extends RouteTurn {
@@ -93,7 +93,7 @@ export function borrowedAt(
   const isRight = (condition: Condition, piece: number, at: number) =>
     pieceMeets(puzzle, condition, base, states[at], piece, frames[at])
   return demandsDuring(school, route.variant, stage).flatMap((condition) =>
-    piecesOfSide(puzzle, sideOf(condition.layer, base)).flatMap((piece) => {
+    piecesOf(puzzle, condition, base).flatMap((piece) => {
       if (isRight(condition, piece, done)) return []
       const begun = firstOfStep.slice(firstStep, step + 1)
       if (!begun.some((at) => isRight(condition, piece, at))) return []

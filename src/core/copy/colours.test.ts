@@ -1,7 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { reachOf } from '../analysis/placements'
+import { shippedPuzzle } from '../catalog'
 import type { Scheme } from '../puzzle/colours'
-import { rotateState, sameState, start } from '../state'
+import type { Puzzle } from '../puzzle/compile'
+import { must } from '../result'
+import { INVERSE, multiply } from '../rotation'
+import { scramble, scrambledState } from '../scramble/scramble'
+import { isReachable } from '../search/reachable'
+import { looksOf, rotateState, sameState, start } from '../state'
 import { cube2, stateOf } from '../testing'
 import { judge, marksOf, stickersOf, type Marked } from './colours'
 
@@ -148,5 +155,69 @@ describe('a copy by colours', () => {
       const state = rotateState(start(cube2), hold)
       expect(judge(cube2, own, marksOf(cube2, state)).found?.state).toEqual(state)
     }
+  })
+})
+
+const BOXES = ['cube-3', 'cube-4', 'box-3x3x2', 'box-3x3x5', 'box-4x4x5']
+
+describe.each(BOXES)('a copy of %s by colours', (id) => {
+  const puzzle = must(shippedPuzzle(id))
+  const scheme = puzzle.definition.colours
+
+  it('looks as what was copied, in any hold, look-alikes told apart so that turns lead there', () => {
+    for (const seed of [1, 2, 3]) {
+      const drawn = scrambledState(puzzle, scramble(puzzle, seed))
+      const state = rotateState(drawn, puzzle.holds[(7 * seed) % puzzle.holds.length])
+      const { found, problems, missing } = judge(puzzle, scheme, marksOf(puzzle, state))
+      expect(problems).toEqual([])
+      expect(missing).toBe(0)
+      expect(found?.isOwnScheme).toBe(true)
+      expect(found && looksOf(puzzle, found.state)).toBe(looksOf(puzzle, state))
+      expect(found && isReachable(puzzle, inHome(puzzle, found.state))).toBe(true)
+    }
+  })
+
+  it('tells a piece that is there too often, by all its places', () => {
+    const state = start(puzzle)
+    const marked: Record<string, string> = { ...marksOf(puzzle, state) }
+    const [one, other] = puzzle.pieces.flatMap(({ kind }, p) => (kind === 'corner' ? [p] : []))
+    const sides = (p: number) => stickersOf(puzzle).filter(({ place }) => place === p)
+    sides(one).forEach(({ id: to }, i) => (marked[to] = marked[sides(other)[i].id]))
+    const codes = judge(puzzle, scheme, marked).problems.map(({ code }) => code)
+    expect(codes.some((code) => ['twice', 'mirrored'].includes(code))).toBe(true)
+  })
+})
+
+/** The same state held so that a piece which never leaves its place is home, where there is one. */
+function inHome(puzzle: Puzzle, state: Uint8Array): Uint8Array {
+  const hold = puzzle.holds.find((h) =>
+    reachOf(puzzle).every((own, p) => own.includes(multiply(INVERSE[h], state[p]))),
+  )
+  if (hold === undefined) throw new Error('no hold allows this state')
+  return rotateState(state, INVERSE[hold])
+}
+
+describe('a copy of a 3x3x3 by colours', () => {
+  it('reads another arrangement of the colours off the centres', () => {
+    const cube3 = must(shippedPuzzle('cube-3'))
+    const order = ['red', 'orange', 'white', 'green', 'yellow', 'blue']
+    const shown = new Map(cube3.definition.colours.map(({ id }, i) => [id, order[i]]))
+    const state = scrambledState(cube3, scramble(cube3, 5))
+    const marked = Object.fromEntries(
+      Object.entries(marksOf(cube3, state)).map(([id, colour]) => [id, shown.get(colour) ?? '']),
+    )
+    const { found, problems } = judge(cube3, cube3.definition.colours, marked)
+    expect(problems).toEqual([])
+    expect(found?.isOwnScheme).toBe(false)
+  })
+
+  it('tells a flipped edge', () => {
+    const cube3 = must(shippedPuzzle('cube-3'))
+    const marked: Record<string, string> = { ...marksOf(cube3, start(cube3)) }
+    const [one, other] = ['UF:U', 'UF:F']
+    ;[marked[one], marked[other]] = [marked[other], marked[one]]
+    const [problem] = judge(cube3, cube3.definition.colours, marked).problems
+    expect(problem.code).toBe('unreachable')
+    expect(problem.sentence).toMatch(/edge has been flipped by hand/)
   })
 })

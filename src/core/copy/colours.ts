@@ -2,6 +2,7 @@
  * Copying a real puzzle by its colours, judged while it is typed. The arrangement of the colours on
  * the finished puzzle is read off the pieces themselves: opposite colours never share a piece.
  */
+import { lookClassesOf } from '../analysis/lookAlikes'
 import { orbitsOf } from '../analysis/orbits'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import {
@@ -14,8 +15,8 @@ import {
 import type { Puzzle } from '../puzzle/compile'
 import { multiply, ROTATION_COUNT, type Rotation } from '../rotation'
 import { placeOf, type State } from '../state'
-import { isReachable } from '../search/reachable'
-import { listed, placeWords } from '../words'
+import { inWords, listed, placeWords, times } from '../words'
+import { entryOf, judgeEntry, type Entry, type EntryVerdict } from './pieces'
 
 /** A sticker to be marked: a place and one of the sides it shows. */
 export interface Sticker {
@@ -24,6 +25,10 @@ export interface Sticker {
   readonly place: number
   readonly side: Direction
 }
+
+/** Whether every sticker of a puzzle looks along an axis from a place that is always filled. */
+export const isCopiedByColours = ({ definition: { mechanism, solid, glue } }: Puzzle): boolean =>
+  mechanism.kind === 'box' && !solid && glue.length === 0
 
 /** Colour ids of the copy's scheme by sticker id; missing ones are not marked yet. */
 export type Marked = Readonly<Record<string, string>>
@@ -80,17 +85,18 @@ export function judge(puzzle: Puzzle, scheme: Scheme, marked: Marked): Judgement
     ...wrongPieces(puzzle, scheme, marked, full, arrangement),
   ]
   if (missing > 0 || problems.length > 0) return { missing, problems }
-  const state = new Uint8Array(puzzle.pieces.length)
-  for (const { place, own } of full) {
+  const entry: Entry = full.flatMap(({ place, own }) => {
     const fit = fitOf(puzzle, marked, place, own, arrangement)
-    if (fit) state[fit.piece] = fit.rotation
-  }
-  if (!isReachable(puzzle, state)) return { missing, problems: [assemblyProblem(puzzle, state)] }
+    return fit ? [{ slot: place, seen: puzzle.look[24 * fit.piece + fit.rotation] }] : []
+  })
+  const verdict = judgeEntry(puzzle, entry)
+  if (verdict.kind !== 'reachable')
+    return { missing, problems: [assemblyProblem(puzzle, full, marked, arrangement, verdict)] }
   return {
     missing,
     problems,
     found: {
-      state,
+      state: verdict.state,
       scheme: rearranged(puzzle, scheme, arrangement),
       isOwnScheme: isOwn(puzzle, arrangement),
     },
@@ -111,12 +117,13 @@ function bestArrangement(
   marked: Marked,
   full: readonly FullPlace[],
 ): Arrangement {
+  const { classOf, classSize } = lookClassesOf(puzzle)
   const score = (arrangement: Arrangement) => {
-    const fits = full.flatMap(({ place, own }) => {
+    const left = [...classSize]
+    return full.filter(({ place, own }) => {
       const fit = fitOf(puzzle, marked, place, own, arrangement)
-      return fit ? [fit.piece] : []
-    })
-    return new Set(fits).size
+      return fit !== undefined && left[classOf[fit.piece]]-- > 0
+    }).length
   }
   let best = ownArrangement(puzzle)
   let bestScore = score(best)
@@ -160,26 +167,55 @@ function* permutations<T>(items: readonly T[]): Generator<T[]> {
       yield [item, ...rest]
 }
 
-/** The piece and rotation that show the marked colours in a place, or undefined. */
-function fitOf(
+/** One way to fill a place: for each side that the place shows, the side of home that it shows there. */
+interface Filling {
+  readonly piece: number
+  readonly rotation: Rotation
+  readonly homes: ReadonlyMap<Direction, Direction>
+}
+
+const knownFillings = new WeakMap<Puzzle, readonly (readonly Filling[])[]>()
+
+/** For each place all fillings that differ in what they show; no colours are looked at. */
+function fillingsOf(puzzle: Puzzle): readonly (readonly Filling[])[] {
+  const known = knownFillings.get(puzzle)
+  if (known) return known
+  const found = puzzle.pieces.map(() => new Map<string, Filling>())
+  puzzle.pieces.forEach(({ faces }, piece) => {
+    for (const rotation of Array.from({ length: ROTATION_COUNT }, (_, r) => r)) {
+      const place = puzzle.place[24 * piece + rotation]
+      if (place >= puzzle.pieces.length) continue
+      const homes = new Map(
+        faces.map(({ normal }) => {
+          const home = directionOfVector(normal)
+          return [turnDirection(rotation, home), home] as const
+        }),
+      )
+      const key = DIRECTIONS.map((side) => homes.get(side)?.letter ?? '-').join('')
+      if (!found[place].has(key)) found[place].set(key, { piece, rotation, homes })
+    }
+  })
+  const lists = found.map((byKey) => [...byKey.values()])
+  knownFillings.set(puzzle, lists)
+  return lists
+}
+
+/** A piece and rotation that show the marked colours in a place, or undefined. */
+const fitOf = (
   puzzle: Puzzle,
   marked: Marked,
   place: number,
   own: readonly Sticker[],
   arrangement: Arrangement,
-): { piece: number; rotation: Rotation } | undefined {
-  for (let piece = 0; piece < puzzle.pieces.length; piece++)
-    for (let rotation = 0; rotation < ROTATION_COUNT; rotation++) {
-      if (puzzle.place[24 * piece + rotation] !== place) continue
-      const shows = puzzle.pieces[piece].faces.every(({ normal }) => {
-        const home = directionOfVector(normal)
-        const sticker = own.find(({ side }) => side === turnDirection(rotation, home))
-        return sticker !== undefined && marked[sticker.id] === arrangement.get(home)
-      })
-      if (shows) return { piece, rotation }
-    }
-  return undefined
-}
+): Filling | undefined =>
+  fillingsOf(puzzle)[place].find(
+    ({ homes }) =>
+      homes.size === own.length &&
+      own.every(({ id, side }) => {
+        const home = homes.get(side)
+        return home !== undefined && marked[id] === arrangement.get(home)
+      }),
+  )
 
 function tooMany(
   puzzle: Puzzle,
@@ -210,21 +246,21 @@ function wrongPieces(
   full: readonly FullPlace[],
   arrangement: Arrangement,
 ): CopyProblem[] {
-  const seen = new Map<number, FullPlace>()
+  const { classOf, classSize } = lookClassesOf(puzzle)
+  const seen = new Map<number, FullPlace[]>()
   return full.flatMap((each): CopyProblem[] => {
     const fit = fitOf(puzzle, marked, each.place, each.own, arrangement)
-    const stickers = each.own.map(({ id }) => id)
     if (!fit) return [misfit(puzzle, scheme, marked, each, arrangement)]
-    const earlier = seen.get(fit.piece)
-    if (!earlier) {
-      seen.set(fit.piece, each)
-      return []
-    }
+    const own = classOf[fit.piece]
+    const earlier = seen.get(own) ?? []
+    seen.set(own, [...earlier, each])
+    if (earlier.length < classSize[own]) return []
+    const all = [...earlier, each]
     return [
       {
         code: 'twice',
-        sentence: `The ${puzzle.pieces[fit.piece].kind} with ${coloursAt(scheme, marked, each)} appears twice: ${placeOfWords(earlier)} and ${placeOfWords(each)}. Look at both again.`,
-        stickers: [...stickers, ...earlier.own.map(({ id }) => id)],
+        sentence: `The ${puzzle.pieces[fit.piece].kind} with ${coloursAt(scheme, marked, each)} appears ${times(all.length)}: ${listed(all.map(placeOfWords))}. ${classSize[own] === 1 ? 'There is only one' : `There are only ${inWords(classSize[own])}`}. Look at them again.`,
+        stickers: all.flatMap((other) => other.own.map(({ id }) => id)),
       },
     ]
   })
@@ -260,7 +296,14 @@ function misfit(
   for (const id of ids) {
     const side = sideOf(id)
     const other = side && arrangement.get(opposite(side))
-    if (other !== undefined && ids.includes(other))
+    const areTogether = puzzle.pieces.some(
+      ({ faces }) =>
+        side &&
+        [side, opposite(side)].every((each) =>
+          faces.some(({ normal }) => directionOfVector(normal) === each),
+        ),
+    )
+    if (other !== undefined && !areTogether && ids.includes(other))
       return {
         code: 'impossible',
         sentence: `The ${kind} ${where} shows ${name(id)} and ${name(other)}, which are opposite each other on this puzzle. No piece has both.`,
@@ -274,17 +317,32 @@ function misfit(
   }
 }
 
-/** The smallest fix by hand: one piece turned in its place, if that is enough. */
-function assemblyProblem(puzzle: Puzzle, state: State): CopyProblem {
-  const orbits = orbitsOf(puzzle)
-  for (let piece = puzzle.pieces.length - 1; piece >= 0; piece--) {
-    const orbit = orbits.find(({ places }) => places.includes(piece))
-    if (!orbit) continue
+/** The smallest fix by hand: one corner twisted in its place, if that is enough. */
+function assemblyProblem(
+  puzzle: Puzzle,
+  full: readonly FullPlace[],
+  marked: Marked,
+  arrangement: Arrangement,
+  verdict: EntryVerdict,
+): CopyProblem {
+  const state = new Uint8Array(puzzle.pieces.length)
+  const used = new Set<number>()
+  for (const { place, own } of full) {
+    const fit = fitOf(puzzle, marked, place, own, arrangement)
+    const free = fit && placementsLike(puzzle, fit).find(({ piece }) => !used.has(piece))
+    if (!free) continue
+    used.add(free.piece)
+    state[free.piece] = free.rotation
+  }
+  const isMended = (tried: State) => judgeEntry(puzzle, entryOf(puzzle, tried)).kind === 'reachable'
+  for (const { places } of orbitsOf(puzzle)) {
+    const piece = places[places.length - 1]
+    if (puzzle.pieces[piece].faces.length !== 3) continue
     const place = placeOf(puzzle, state, piece)
     for (const turned of turnsInPlace(puzzle, place)) {
       const tried = new Uint8Array(state)
       tried[piece] = multiply(turned.rotation, state[piece])
-      if (!isReachable(puzzle, tried)) continue
+      if (!isMended(tried)) continue
       const sides = puzzle.pieces[place].faces.map(({ normal }) => directionOfVector(normal))
       const kind = puzzle.pieces[piece].kind
       return {
@@ -296,9 +354,22 @@ function assemblyProblem(puzzle: Puzzle, state: State): CopyProblem {
   }
   return {
     code: 'unreachable',
-    sentence: 'This cannot happen by turning, and twisting one piece by hand does not mend it.',
+    sentence:
+      verdict.kind === 'unreachable'
+        ? verdict.sentence
+        : 'The pieces are right, but no hold explains where they are: some layer would have been turned by a quarter that only half-turns.',
     stickers: [],
   }
+}
+
+/** All placements that look like one, in the same place. */
+function placementsLike(puzzle: Puzzle, { piece, rotation }: Filling) {
+  const wanted = puzzle.look[24 * piece + rotation]
+  return puzzle.pieces.flatMap((_, p) =>
+    Array.from({ length: ROTATION_COUNT }, (__, r) => ({ piece: p, rotation: r })).filter(
+      (each) => puzzle.look[24 * p + each.rotation] === wanted,
+    ),
+  )
 }
 
 /** Rotations that leave a corner place where it is, with the sense seen from outside. */

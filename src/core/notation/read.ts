@@ -134,7 +134,7 @@ class Reader {
       const last = this.text[this.at] === '-' ? (this.at++, this.number()) : first
       if (last === undefined || last < first || first < 1)
         throw new Stop(begin, 'A range of layers is written small number first: 1-2R.')
-      range = last === first ? (first === 1 ? '' : `${first}`) : `${first}-${last}`
+      range = last === first ? `${first}` : `${first}-${last}`
     }
     const letter = this.text[this.at]
     if (letter === undefined || !/[A-Za-z]/.test(letter))
@@ -143,10 +143,16 @@ class Reader {
         letter ? `'${letter}' is not a turn.` : 'A turn is missing at the end.',
       )
     this.at++
-    if (this.text[this.at] !== 'w') return range + letter
+    if (this.text[this.at] !== 'w') return this.outermost(range, letter)
     this.at++
     if (range.includes('-')) throw new Stop(begin, `Write either ${range}${letter} or ${letter}w.`)
     return `1-${first ?? 2}${letter}`
+  }
+
+  /** `1U` is the cap alone where the puzzle has caps, else the outer layer as `U` is. */
+  private outermost(range: string, letter: string): string {
+    const isCap = this.puzzle.grips.some(({ name }) => name === `1${letter}`)
+    return range === '1' && !isCap ? letter : range + letter
   }
 
   private unknown(grip: string): string {

@@ -1,6 +1,6 @@
 /** The same algorithm seen otherwise: mirrored, from another hold, without idle turns. */
 import { memoised } from '../memo'
-import type { Grip } from '../puzzle/box'
+import type { Grip } from '../puzzle/mechanism'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, multiply, rotate, type Rotation, type Vector } from '../rotation'
 

@@ -2,7 +2,20 @@
 import type { FaceName } from './directions'
 
 /** A small sign that can stand on every face, so that no one has to tell red from orange. */
-export const MARKS = ['dot', 'bar', 'ring', 'wave', 'notch', 'cross', 'leaf', 'star'] as const
+export const MARKS = [
+  'dot',
+  'bar',
+  'ring',
+  'wave',
+  'notch',
+  'cross',
+  'leaf',
+  'star',
+  'moon',
+  'gable',
+  'pair',
+  'hook',
+] as const
 export type Mark = (typeof MARKS)[number]
 
 export interface Colour {
@@ -13,7 +26,7 @@ export interface Colour {
   readonly mark: Mark
 }
 
-/** The colours that a definition has when it does not name its own. */
+/** The colours that a definition draws on when it does not name its own. */
 export const DEFAULT_COLOURS: readonly Colour[] = [
   { id: 'white', name: 'white', shade: '#f3efe4', mark: 'dot' },
   { id: 'yellow', name: 'yellow', shade: '#f0cf3a', mark: 'ring' },
@@ -21,6 +34,12 @@ export const DEFAULT_COLOURS: readonly Colour[] = [
   { id: 'orange', name: 'orange', shade: '#ee7f2d', mark: 'wave' },
   { id: 'blue', name: 'blue', shade: '#2d5fc4', mark: 'cross' },
   { id: 'green', name: 'green', shade: '#2c9a55', mark: 'leaf' },
+  { id: 'violet', name: 'violet', shade: '#7a4bb5', mark: 'star' },
+  { id: 'rose', name: 'rose', shade: '#ec8fb4', mark: 'notch' },
+  { id: 'grey', name: 'grey', shade: '#8b93a1', mark: 'moon' },
+  { id: 'brown', name: 'brown', shade: '#8a5a35', mark: 'gable' },
+  { id: 'turquoise', name: 'turquoise', shade: '#37b6c4', mark: 'pair' },
+  { id: 'lime', name: 'lime', shade: '#a3c644', mark: 'hook' },
 ]
 
 /** White opposite yellow, red opposite orange, blue opposite green; white up, green in front. */

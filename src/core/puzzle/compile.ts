@@ -1,7 +1,6 @@
 /** From what a puzzle file says to what the program uses. */
 import {
   IDENTITY,
-  INVERSE,
   multiply,
   ROTATION_COUNT,
   rotate,
@@ -9,17 +8,25 @@ import {
   type Rotation,
   type Vector,
 } from '../rotation'
-import { boxCells, boxFaces, boxGrips, isWhole, type Grip, type OuterFace } from './box'
+import { add, length, subtract } from '../geometry/vector'
+import { cutPart } from './cut'
 import type { PuzzleDefinition } from './definition'
 import { DIRECTIONS } from './directions'
+import { kindsOf } from './kinds'
+import { inSlab, isWhole, type Grip, type OuterFace, type Part } from './mechanism'
+import { mechanismOf } from './mechanisms'
 
 export interface Piece {
   /** The name of its home place, by face letters: 'UFR'. */
   readonly id: string
   readonly kind: string
+  /** Where grips find it: the middles of its cells. */
   readonly cells: readonly Vector[]
+  /** Index of the core that it turns about. */
   readonly core: number
   readonly faces: readonly OuterFace[]
+  /** All facets of the solid piece, for drawing; the coloured ones lie on some of them. */
+  readonly body: readonly (readonly Vector[])[]
 }
 
 /** One turn that the mechanism allows: a grip and an amount in its units. */
@@ -44,6 +51,12 @@ export const STRADDLES = 2
 export interface Puzzle {
   readonly definition: PuzzleDefinition
   readonly pieces: readonly Piece[]
+  readonly cores: readonly Vector[]
+  /** A point that is kept still when states are counted. */
+  readonly still: Vector
+  /** The middle of the finished puzzle, and the radius of the sphere about it that holds it. */
+  readonly middle: Vector
+  readonly radius: number
   readonly grips: readonly Grip[]
   readonly turns: readonly Turn[]
   readonly turnByName: ReadonlyMap<string, Turn>
@@ -53,6 +66,9 @@ export interface Puzzle {
    * `[24 * piece + rotation]`: the piece whose home it then fills, or 255 if it fits no home.
    */
   readonly place: Uint8Array
+  /** `[24 * piece + rotation]`: its slot, the set of cells it fills, interned; homes come first. */
+  readonly slot: Uint16Array
+  readonly slotCount: number
   /** `[24 * piece + rotation]`: its look, an interned number; equal numbers look the same. */
   readonly look: Uint16Array
   /** Rotations that whole-puzzle turns can reach: the holds. The identity is first. */
@@ -63,19 +79,29 @@ export interface Puzzle {
 
 /** Compiles a checked definition. Pure; the same definition gives the same puzzle. */
 export function compile(definition: PuzzleDefinition): Puzzle {
-  const pieces = namePieces(assemblePieces(definition))
-  const grips = boxGrips(definition)
+  const { cores, parts, grips, still } = mechanismOf(definition)
+  const pieces = finishPieces(joinParts(definition, cutParts(definition, parts)))
   const turns = listTurns(grips)
   const holds = closeRotations(turns.filter((turn) => turn.whole).map((turn) => turn.rotation))
-  const { look, lookCount } = internLooks(pieces)
+  const { look, lookCount } = internLooks(pieces, cores)
+  const spots = tabulateSpots(pieces, cores)
+  const { slot, slotCount } = internSlots(pieces, spots)
   return {
     definition,
     pieces,
+    cores,
+    still,
+    ...sphereAround(pieces),
     grips,
     turns,
     turnByName: new Map(turns.map((turn) => [turn.name, turn])),
-    carry: grips.map((grip) => tabulateCarry(pieces, grip)),
-    place: tabulatePlaces(pieces),
+    carry: grips.map((grip) => tabulateCarry(pieces, spots, grip)),
+    place: slot.reduce(
+      (place, at, index) => ((place[index] = at < pieces.length ? at : NO_PLACE), place),
+      new Uint8Array(slot.length),
+    ),
+    slot,
+    slotCount,
     look,
     holds,
     solvedLooks: holds.map((hold) => {
@@ -86,44 +112,98 @@ export function compile(definition: PuzzleDefinition): Puzzle {
   }
 }
 
-function assemblePieces(definition: PuzzleDefinition): Omit<Piece, 'id'>[] {
-  const cells = boxCells(definition)
-  const same = (a: Vector) => (b: Vector) => a.every((c, i) => c === b[i])
-  const groupOf = (cell: Vector) => definition.glue.findIndex((group) => group.some(same(cell)))
-  const seen = new Set<number>()
-  const pieces: Omit<Piece, 'id'>[] = []
-  for (const cell of cells) {
-    const group = groupOf(cell)
-    if (group >= 0 && seen.has(group)) continue
-    seen.add(group)
-    const own = group >= 0 ? definition.glue[group] : [cell]
-    const faces = own.flatMap((each) => boxFaces(definition, each))
-    pieces.push({ kind: kindOf(own.length, faces.length), cells: own, core: 0, faces })
-  }
-  return pieces
+function sphereAround(pieces: readonly Piece[]): { middle: Vector; radius: number } {
+  const corners = pieces.flatMap(({ faces }) => faces.flatMap(({ polygon }) => [...polygon]))
+  const middle = [0, 1, 2].map((axis) => {
+    const values = corners.map((corner) => corner[axis])
+    // Rounded, so that a solid about its core has its middle exactly there.
+    return Math.round((Math.max(...values) + Math.min(...values)) * 5e5) / 1e6 + 0
+  }) as unknown as Vector
+  return { middle, radius: Math.max(...corners.map((corner) => length(subtract(corner, middle)))) }
 }
 
-function kindOf(cells: number, faces: number): string {
-  if (cells > 1) return 'block'
-  return ['inside', 'centre', 'edge', 'corner', 'end', 'end', 'cell'][faces]
-}
+/** In `Puzzle.place`: the piece fits no home. */
+export const NO_PLACE = 255
 
-/** Names by face letters; a number tells apart pieces that share the same faces. */
-function namePieces(pieces: readonly Omit<Piece, 'id'>[]): Piece[] {
-  const letters = pieces.map(({ faces }) =>
-    DIRECTIONS.filter(({ vector }) =>
-      faces.some(({ normal }) => normal.every((c, i) => c === vector[i])),
-    )
-      .map(({ letter }) => letter)
-      .join(''),
+/** Where a point of a piece is when the piece has a rotation about its core. */
+export const placed = (core: Vector, rotation: Rotation, point: Vector): Vector =>
+  add(core, rotate(rotation, subtract(point, core)))
+
+/** Parts cut out of the definition's solid, where it has one; parts that show nothing are left out. */
+function cutParts(definition: PuzzleDefinition, parts: readonly Part[]): Part[] {
+  const cut = definition.solid
+    ? parts
+        .filter(({ faces }) => faces.length > 0)
+        .map((part) => cutPart(definition.solid?.halfSpaces ?? [], part))
+    : parts
+  const glued = new Set(definition.glue.flat().map(String))
+  return cut.filter(
+    ({ faces, points }) => faces.length > 0 || points.some((each) => glued.has(each.join())),
   )
-  const total = (name: string) => letters.filter((other) => other === name).length
+}
+
+type Joined = Omit<Piece, 'id' | 'kind'> & { name: string; role: string }
+
+function joinParts(definition: PuzzleDefinition, parts: readonly Part[]): Joined[] {
+  const groups = definition.glue.map((group) => new Set(group.map(String)))
+  const groupOf = (part: Part) =>
+    groups.findIndex((group) => part.points.some((point) => group.has(point.join())))
+  const seen = new Set<number>()
+  return parts.flatMap((part): Joined[] => {
+    const group = groupOf(part)
+    if (group >= 0 && seen.has(group)) return []
+    seen.add(group)
+    const own = group >= 0 ? parts.filter((other) => groupOf(other) === group) : [part]
+    const faces = own.flatMap((each) => each.faces)
+    if (faces.length === 0) return []
+    const letters = new Set(own.flatMap(({ name }) => [...name]))
+    return [
+      {
+        name:
+          group < 0
+            ? part.name
+            : [...letters]
+                .filter((letter) => isFaceLetter(letter))
+                .sort(byFace)
+                .join(''),
+        role: group >= 0 ? 'block' : part.role,
+        cells: own.flatMap(({ points }) => points),
+        core: part.core,
+        faces,
+        body: own.length === 1 ? own[0].body : withoutSeams(own.flatMap(({ body }) => body)),
+      },
+    ]
+  })
+}
+
+const faceOrder = DIRECTIONS.map(({ letter }) => letter as string)
+const isFaceLetter = (letter: string) => faceOrder.includes(letter)
+const byFace = (a: string, b: string) => faceOrder.indexOf(a) - faceOrder.indexOf(b)
+
+/** Facets that two glued cells share are inside, and are not drawn. */
+function withoutSeams(facets: readonly (readonly Vector[])[]): (readonly Vector[])[] {
+  const key = (facet: readonly Vector[]) => facet.map(pointKey).sort().join(';')
   const count = new Map<string, number>()
-  return pieces.map((piece, index) => {
-    const name = letters[index]
+  for (const facet of facets) count.set(key(facet), (count.get(key(facet)) ?? 0) + 1)
+  return facets.filter((facet) => count.get(key(facet)) === 1)
+}
+
+/** Names by place; a number tells apart pieces that would have the same. */
+function finishPieces(pieces: readonly Joined[]): Piece[] {
+  const kinds = kindsOf(pieces)
+  const total = (wanted: string) => pieces.filter(({ name }) => name === wanted).length
+  const count = new Map<string, number>()
+  return pieces.map(({ name, cells, core, faces, body }, p) => {
     const nth = (count.get(name) ?? 0) + 1
     count.set(name, nth)
-    return { id: total(name) > 1 ? `${name}.${nth}` : name, ...piece }
+    return {
+      id: total(name) > 1 ? `${name}.${nth}` : name,
+      kind: kinds[p],
+      cells,
+      core,
+      faces,
+      body,
+    }
   })
 }
 
@@ -162,48 +242,67 @@ export function closeRotations(generators: readonly Rotation[]): Rotation[] {
   return found
 }
 
-function tabulateCarry(pieces: readonly Piece[], grip: Grip): Uint8Array {
-  const table = new Uint8Array(pieces.length * ROTATION_COUNT)
-  pieces.forEach((piece, p) => {
-    for (let r = 0; r < ROTATION_COUNT; r++) {
-      const inside = piece.cells.filter((cell) => {
-        // Rotating the axis back is the same as rotating every cell forward.
-        const axis = rotate(INVERSE[r], grip.axis)
-        const height = axis[0] * cell[0] + axis[1] * cell[1] + axis[2] * cell[2]
-        return (grip.from === null || grip.from <= height) && (grip.to === null || height < grip.to)
-      }).length
-      table[24 * p + r] = inside === 0 ? OUT : inside === piece.cells.length ? IN : STRADDLES
-    }
-  })
+/** `[24 * piece + rotation]`: where the cells then are. */
+function tabulateSpots(pieces: readonly Piece[], cores: readonly Vector[]): Vector[][] {
+  return pieces.flatMap(({ cells, core }) =>
+    Array.from({ length: ROTATION_COUNT }, (_, r) =>
+      cells.map((cell) => placed(cores[core], r, cell)),
+    ),
+  )
+}
+
+function tabulateCarry(
+  pieces: readonly Piece[],
+  spots: readonly (readonly Vector[])[],
+  grip: Grip,
+): Uint8Array {
+  const table = new Uint8Array(spots.length)
+  const isAll = isWhole(grip)
+  for (let at = 0; at < spots.length; at++) {
+    // A layer of one core never reaches the pieces of another.
+    if (!isAll && pieces[(at / ROTATION_COUNT) | 0].core !== grip.core) continue
+    let inside = 0
+    for (const spot of spots[at]) if (inSlab(grip, spot)) inside++
+    table[at] = inside === 0 ? OUT : inside === spots[at].length ? IN : STRADDLES
+  }
   return table
 }
 
-function tabulatePlaces(pieces: readonly Piece[]): Uint8Array {
-  const key = (cells: readonly Vector[]) =>
-    cells
-      .map((cell) => cell.join())
-      .sort()
-      .join(';')
-  const homes = new Map(pieces.map((piece, index) => [key(piece.cells), index]))
-  const table = new Uint8Array(pieces.length * ROTATION_COUNT)
-  pieces.forEach((piece, p) => {
-    for (let r = 0; r < ROTATION_COUNT; r++)
-      table[24 * p + r] = homes.get(key(piece.cells.map((cell) => rotate(r, cell)))) ?? 255
+/** Coordinates to five decimals: finer than any two points of a piece are apart. */
+const pointKey = ([x, y, z]: Vector): string =>
+  `${Math.round(x * 1e5)},${Math.round(y * 1e5)},${Math.round(z * 1e5)}`
+
+/** Slots are numbered so that the home of piece p is p. */
+function internSlots(
+  pieces: readonly Piece[],
+  spots: readonly (readonly Vector[])[],
+): { slot: Uint16Array; slotCount: number } {
+  const keys = spots.map((cells) =>
+    cells.length === 1 ? pointKey(cells[0]) : cells.map(pointKey).sort().join(';'),
+  )
+  const numbers = new Map(pieces.map((_, p) => [keys[24 * p], p]))
+  const slot = Uint16Array.from(keys, (key) => {
+    if (!numbers.has(key)) numbers.set(key, numbers.size)
+    return numbers.get(key) as number
   })
-  return table
+  return { slot, slotCount: numbers.size }
 }
 
-/** A look is the set of coloured outlines a placement shows; where it shows nothing, its cells. */
-function internLooks(pieces: readonly Piece[]): { look: Uint16Array; lookCount: number } {
+/** A look is the set of coloured outlines a placement shows. */
+function internLooks(
+  pieces: readonly Piece[],
+  cores: readonly Vector[],
+): { look: Uint16Array; lookCount: number } {
   const numbers = new Map<string, number>()
   const look = new Uint16Array(pieces.length * ROTATION_COUNT)
   pieces.forEach((piece, p) => {
+    const core = cores[piece.core]
     for (let r = 0; r < ROTATION_COUNT; r++) {
-      const outlines = piece.faces.map((face) => {
-        const corners = face.polygon.map((corner) => rotate(r, corner).join()).sort()
-        return `${face.colour}:${corners.join(';')}`
+      const outlines = piece.faces.map(({ colour, corners, polygon }) => {
+        const keys = (corners ?? polygon).map((corner) => pointKey(placed(core, r, corner)))
+        return `${colour}:${keys.sort().join(';')}`
       })
-      const key = outlines.sort().join('|')
+      const key = outlines.length > 1 ? outlines.sort().join('|') : (outlines[0] ?? '')
       if (!numbers.has(key)) numbers.set(key, numbers.size)
       look[24 * p + r] = numbers.get(key) as number
     }

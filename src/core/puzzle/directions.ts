@@ -51,8 +51,16 @@ export function directionOfName(name: string): Direction {
   return found
 }
 
+/** The nine-fold sum tells the 27 small vectors apart; only face directions are kept. */
+const byVector = new Map(
+  DIRECTIONS.map((direction) => {
+    const [x, y, z] = direction.vector
+    return [9 * x + 3 * y + z, direction] as const
+  }),
+)
+
 export function directionOfVector(v: Vector): Direction {
-  const found = DIRECTIONS.find(({ vector }) => vector.every((entry, i) => entry === v[i]))
+  const found = byVector.get(9 * v[0] + 3 * v[1] + v[2])
   if (!found) throw new Error(`(${v.join(', ')}) is not a face direction`)
   return found
 }

@@ -9,13 +9,17 @@ export type Role = 'base' | 'last'
 
 /**
  * home: in the right place, rightly oriented · placed: in the right place, twist ignored · faced:
- * in the layer with the layer's colour outward, whichever place it is.
+ * in the layer with the layer's colour outward, whichever place it is · looks home: some place shows
+ * what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
+ * finished puzzle.
  */
-export type Must = 'home' | 'placed' | 'faced'
+export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape'
 
 export interface Condition {
   readonly layer: Role
   readonly must: Must
+  /** The pieces that it concerns, as indices; those of the layer if not given. */
+  readonly pieces?: readonly number[]
 }
 
 /** A four-turn commutator with the slot that it fills and the working spot it fills it from. */
@@ -51,6 +55,11 @@ export type Technique =
     }
   /** The least number of turns, from the table of all states. */
   | { readonly kind: 'optimal' }
+  /** The finished shape, whatever the colours. */
+  | { readonly kind: 'shape' }
+  /** Odd and even settled, or the pieces of one orbit brought home three at a time. */
+  | { readonly kind: 'sums' }
+  | { readonly kind: 'cycles'; readonly orbit: number }
 
 export interface Stage {
   readonly id: string

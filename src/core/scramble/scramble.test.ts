@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inverseOf, isSolved, sameState, start } from '../state'
-import { after, box, cube2, cube3 } from '../testing'
+import { after, anyBox, box, cube2, cube3 } from '../testing'
 import { seededRandom } from '../random'
 import { drawState, LEAST_TURNS, scramble, scrambledState } from './scramble'
 
@@ -31,6 +31,22 @@ describe('a scramble', () => {
       expect(sameState(scrambledState(cube2, scramble(cube2, seed)), drawn)).toBe(true)
       expect(scramble(cube2, seed).turns.length).toBeGreaterThanOrEqual(LEAST_TURNS)
     }
+  })
+
+  it('of any box ends and can be replayed, however few turns the box has', () => {
+    fc.assert(
+      fc.property(anyBox, fc.nat(), (puzzle, seed) => {
+        fc.pre(puzzle.pieces.length < 40 && puzzle.turns.some(({ whole }) => !whole))
+        const drawn = scramble(puzzle, seed)
+        const state = scrambledState(puzzle, drawn)
+        const home = after(puzzle, inverseOf(puzzle, drawn.turns), state)
+        expect(sameState(home, start(puzzle))).toBe(true)
+      }),
+      { numRuns: 80 },
+    )
+    for (let seed = 0; seed < 300; seed++)
+      for (const small of [box(1, 2, 1), box(2, 1, 1), box(1, 2, 2), box(2, 2, 1)])
+        expect(scramble(small, seed).turns.length).toBeLessThanOrEqual(LEAST_TURNS + 3)
   })
 
   it('draws all states alike: each corner is in each place an eighth of the time', () => {

@@ -5,7 +5,8 @@
 import { coordinatesOf } from '../search/coordinates'
 import { frameOf } from '../analysis/frame'
 import { orbitsOf } from '../analysis/orbits'
-import type { Puzzle, Turn } from '../puzzle/compile'
+import { canBlock, changesShape } from '../analysis/placements'
+import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { seededRandom, type Random } from '../random'
 import {
   halfTurnTable,
@@ -13,12 +14,12 @@ import {
   UNREACHED,
   type DistanceTable,
 } from '../search/distanceTable'
-import { blockedBy, inverseOf, start, turnFreely, type State } from '../state'
+import { blockOf, inverseOf, start, turnFreely, type State } from '../state'
 
 export interface Scramble {
   readonly seed: number
   readonly turns: readonly Turn[]
-  /** The turns cut into parts with a purpose of their own; one part here. */
+  /** The turns cut into parts with a purpose of their own; two where the shape changes. */
   readonly phases: readonly (readonly Turn[])[]
 }
 
@@ -29,15 +30,47 @@ export const LEAST_TURNS = 9
 const TURNS_A_LAYER = 5
 
 /** Whether scrambles of this puzzle are uniformly drawn states. */
-export const isDrawnUniformly = (puzzle: Puzzle): boolean => orbitsOf(puzzle).length === 1
+export const isDrawnUniformly = (puzzle: Puzzle): boolean =>
+  !canBlock(puzzle) && orbitsOf(puzzle).length === 1
 
+/**
+ * A drawn state where all can be numbered. Otherwise random turns, five for each layer that can be
+ * turned alone; where the shape changes first such as keep it, then any that are free, the same
+ * number again and on until the puzzle is out of shape.
+ */
 export function scramble(puzzle: Puzzle, seed: number, leastTurns = LEAST_TURNS): Scramble {
   const random = seededRandom(seed)
-  const turns = isDrawnUniformly(puzzle)
-    ? turnsToDrawn(puzzle, random, leastTurns)
-    : randomTurns(puzzle, random, leastTurns)
-  return { seed, turns, phases: [turns] }
+  const finished = start(puzzle)
+  const phases = isDrawnUniformly(puzzle)
+    ? [turnsToDrawn(puzzle, random, leastTurns)]
+    : changesShape(puzzle)
+      ? twoPhases(puzzle, random, leastTurns)
+      : [randomTurns(puzzle, random, finished, leastTurns)]
+  return { seed, turns: phases.flat(), phases }
 }
+
+function twoPhases(puzzle: Puzzle, random: Random, leastTurns: number): Turn[][] {
+  const shaped = randomTurns(puzzle, random, start(puzzle), leastTurns, (state, turn) =>
+    keepsShape(puzzle, state, turn),
+  )
+  const between = made(puzzle, start(puzzle), shaped)
+  for (;;) {
+    const free = randomTurns(puzzle, random, between, leastTurns)
+    if (free[0].grip === shaped.at(-1)?.grip) continue
+    const end = made(puzzle, between, free)
+    if (!isInShape(puzzle, end)) return [shaped, free]
+  }
+}
+
+const made = (puzzle: Puzzle, from: State, turns: readonly Turn[]): State =>
+  turns.reduce<State>((state, turn) => turnFreely(puzzle, state, turn, state), new Uint8Array(from))
+
+/** Whether every piece fills a place of the finished puzzle. */
+export const isInShape = (puzzle: Puzzle, state: State): boolean =>
+  state.every((r, p) => puzzle.place[24 * p + r] !== NO_PLACE)
+
+const keepsShape = (puzzle: Puzzle, state: State, turn: Turn): boolean =>
+  isInShape(puzzle, turnFreely(puzzle, state, turn, new Uint8Array(state.length)))
 
 /** A state drawn uniformly among all that turns reach, frame piece home. */
 export function drawState(puzzle: Puzzle, random: Random): State {
@@ -56,8 +89,11 @@ function turnsToDrawn(puzzle: Puzzle, random: Random, leastTurns: number): Turn[
   const ways = shortestSequences(table, state, 20)
   const home = ways[random.below(ways.length)]
   if (home.length >= leastTurns) return inverseOf(puzzle, home)
-  return detour(puzzle, table, state, random, leastTurns)
+  return detour(puzzle, table, state, random, leastTurns) ?? inverseOf(puzzle, home)
 }
+
+/** Detours that are tried: on the smallest puzzles some states have none that is long enough. */
+const DETOURS = 200
 
 /** A few random turns away from the state first, then the shortest way home from there. */
 function detour(
@@ -66,9 +102,10 @@ function detour(
   state: State,
   random: Random,
   leastTurns: number,
-): Turn[] {
+): Turn[] | undefined {
   const { turns } = frameOf(puzzle)
-  for (;;) {
+  if (turns.every(({ grip }) => grip === turns[0].grip)) return undefined
+  for (let tried = 0; tried < DETOURS; tried++) {
     const away: Turn[] = []
     let current = state
     while (away.length < leastTurns - 2) {
@@ -82,21 +119,35 @@ function detour(
     const all = [...away, ...home]
     if (all.length >= leastTurns) return inverseOf(puzzle, all)
   }
+  return undefined
 }
 
 /**
- * Random turns of single layers, enough that every layer is turned several times; never two turns of
- * one layer in a row, nor with only parallel layers between them, and none that is blocked.
+ * Random turns of single layers; never two turns of one layer in a row, nor with only parallel layers
+ * between them, and none that is blocked or that is not wanted.
  */
-function randomTurns(puzzle: Puzzle, random: Random, leastTurns: number): Turn[] {
+function randomTurns(
+  puzzle: Puzzle,
+  random: Random,
+  from: State,
+  leastTurns: number,
+  isWanted: (state: State, turn: Turn) => boolean = () => true,
+): Turn[] {
   const { turns } = frameOf(puzzle)
   const grips = new Set(turns.map(({ grip }) => grip))
   const wanted = Math.max(leastTurns, TURNS_A_LAYER * grips.size)
   const found: Turn[] = []
-  let state = start(puzzle)
+  let state: State = new Uint8Array(from)
   while (found.length < wanted) {
-    const turn = turns[random.below(turns.length)]
-    if (undoesItself(puzzle, found, turn) || blockedBy(puzzle, state, turn)) continue
+    const free = turns.filter(
+      (turn) =>
+        !undoesItself(puzzle, found, turn) &&
+        !blockOf(puzzle, state, turn) &&
+        isWanted(state, turn),
+    )
+    // Everything is blocked but the way back: as far as it goes.
+    if (free.length === 0) break
+    const turn = free[random.below(free.length)]
     found.push(turn)
     state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
   }
@@ -111,4 +162,4 @@ function undoesItself(puzzle: Puzzle, before: readonly Turn[], turn: Turn): bool
 }
 
 export const scrambledState = (puzzle: Puzzle, { turns }: Scramble): State =>
-  turns.reduce((state, turn) => turnFreely(puzzle, state, turn, state), start(puzzle))
+  made(puzzle, start(puzzle), turns)

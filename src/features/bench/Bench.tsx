@@ -5,6 +5,8 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { shippedPuzzle } from '@/core/catalog'
+import { turnMeant } from '@/core/analysis/layers'
+import { showKey, type Keys } from '@/core/keys'
 import { borrowedAt, owedAt, safeAt, stagesMet } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
@@ -12,16 +14,21 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
+import { ShareBar } from '@/ui/ShareBar'
+import { variantsOf } from '@/core/schools/school'
 import { Button, LinkButton } from '@/ui/Button'
+import { classes } from '@/ui/classes'
 import { Key } from '@/ui/Key'
 import { Notice } from '@/ui/Notice'
+import { TurnPad } from '@/ui/TurnPad'
+import { useKeys } from '@/ui/useKeys'
+import { useReducedMotion } from '@/ui/useReducedMotion'
 import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { chooseSchool, finish } from './actions'
 import { CasesSheet } from './CasesSheet'
 import { CompareSheet } from './CompareSheet'
 import { Debts } from './Debts'
 import { HandsBusy } from './HandsBusy'
-import { readPress } from './keys'
 import { KeysSheet } from './KeysSheet'
 import { LanternString } from './LanternString'
 import { StartChooser } from './StartChooser'
@@ -72,6 +79,14 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
 
   const lights = useMemo(() => {
     const indexOf = (id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
+    const block = remark?.block
+    if (block)
+      return {
+        attend: [],
+        safe: [],
+        wrong: block.kind === 'cuts' ? block.pieces : [],
+        places: block.kind === 'incomplete' ? block.places : [],
+      }
     const isAll = card?.pieces.length === puzzle.pieces.length
     if (!card || strength < 2 || isAll || bench.solved) return { attend: [], safe: [], places: [] }
     // Places are named in the hold of the step, so they wait until it is taken.
@@ -83,16 +98,30 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         ? safeAt(puzzle, school, trail, step, done)
         : []
     return { attend: card.pieces.map(indexOf), safe, places: onPlaces.map(indexOf) }
-  }, [bench.deviation, bench.solved, card, done, puzzle, school, step, strength, trail, wideDebts])
+  }, [
+    bench.deviation,
+    bench.solved,
+    card,
+    done,
+    puzzle,
+    remark,
+    school,
+    step,
+    strength,
+    trail,
+    wideDebts,
+  ])
 
   const logged = useFinish(given.sessionId, bench.solved && bench.history.length > 0, controls)
 
-  useKeys(open !== undefined && open !== 'busy', (press) => {
+  const keyFor = (act: keyof Keys) => showKey(settings.keys[act])
+
+  const layer = useKeys(settings.keys, open !== undefined && open !== 'busy', (press) => {
     if (open === 'busy') return false
     if ('turn' in press) {
-      if (!puzzle.turnByName.has(press.turn)) return false
-      controls.make(press.turn)
-      return true
+      const turn = turnMeant(puzzle, press.turn)
+      if (turn) controls.make(turn.name)
+      return turn !== undefined
     }
     switch (press.act) {
       case 'next':
@@ -149,7 +178,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           <p className="text-sm text-soft">
             {school
               ? [school.name, variantWords(school, controls.variant)].filter(Boolean).join(', ')
-              : 'Free play: this puzzle has no school yet.'}
+              : given.school === undefined
+                ? 'Free play.'
+                : ''}
           </p>
         </div>
         {trail && (
@@ -157,7 +188,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             <LanternString route={trail.route} current={stage} lit={lit} />
           </div>
         )}
-        <div className="ml-auto flex items-center gap-4 text-sm sm:ml-0">
+        <div className={classes('ml-auto flex items-center gap-4 text-sm', trail && 'sm:ml-0')}>
           <Clock elapsedMs={controls.elapsedMs} running={!bench.solved} />
           <span>
             <span className="turns">{bench.turnCount}</span>{' '}
@@ -188,6 +219,13 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           />
         </div>
         <div className="flex min-h-0 flex-col gap-3 lg:overflow-y-auto">
+          {controls.planShare !== undefined && (
+            <div className="flex items-center gap-3 rounded-lg border border-line bg-surface p-4">
+              <ShareBar share={controls.planShare} label="Counting every state once" />
+              <span className="turns text-sm">{Math.round(100 * controls.planShare)} %</span>
+              <Button onClick={controls.cancelPlan}>Cancel</Button>
+            </div>
+          )}
           {trouble && <Notice kind="wrong">{trouble}</Notice>}
           {remark && !bench.solved && (
             <Notice kind={remark.kind}>
@@ -210,6 +248,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               strength={strength}
               done={done - trail.firstOfStep[step]}
               dialect={settings.writeDialect}
+              hintKey={keyFor('hint')}
               onHint={controls.hint}
               onTakeOther={(piece) => controls.plan({ prefer: piece })}
               aside={
@@ -232,6 +271,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           ) : (
             <div className="rounded-lg border border-line bg-surface p-4">
               {planning ? 'Planning.' : freeWords(given.school !== undefined)}
+              {!planning && request && (
+                <Button className="mt-3" onClick={() => controls.plan()}>
+                  Plan from here
+                </Button>
+              )}
             </div>
           )}
           {trail && !bench.solved && (
@@ -261,12 +305,27 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               )}
             </>
           )}
+          {!bench.solved && (
+            <details open={!school} className="rounded-lg border border-line bg-surface p-3">
+              <summary className="cursor-pointer text-sm text-soft">
+                {layer === undefined ? 'Turns by hand' : `Layer ${layer}: now its letter.`}
+              </summary>
+              <div className="mt-2">
+                <TurnPad
+                  puzzle={puzzle}
+                  state={bench.state}
+                  dialect={settings.writeDialect}
+                  onTurn={(turn) => controls.make(turn.name)}
+                />
+              </div>
+            </details>
+          )}
         </div>
       </div>
 
       <div className="flex flex-wrap items-stretch gap-2 max-sm:sticky max-sm:bottom-0 max-sm:bg-ground max-sm:py-2">
         <Button onClick={controls.undo} disabled={bench.history.length === 0}>
-          <Undo2 size={16} aria-hidden /> Back <Key>Shift+Space</Key>
+          <Undo2 size={16} aria-hidden /> Back <Key>{keyFor('back')}</Key>
         </Button>
         <Button
           weight="attend"
@@ -275,11 +334,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           className="grow sm:min-w-28 sm:grow-0"
         >
           {nextName ? `Next ${writeTurnName(nextName, settings.writeDialect)}` : 'Next'}{' '}
-          <Key>Space</Key>
+          <Key>{keyFor('next')}</Key>
         </Button>
         <Button onClick={controls.finishStep} disabled={!canGoOn}>
           <SkipForward size={16} aria-hidden /> <span className="max-sm:sr-only">Step</span>{' '}
-          <Key>Enter</Key>
+          <Key>{keyFor('step')}</Key>
         </Button>
         <div className="order-last flex min-w-0 basis-full lg:order-none lg:grow lg:basis-0">
           <Tape bench={bench} dialect={settings.writeDialect} />
@@ -289,19 +348,23 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           aria-label="Hands busy: large type"
           disabled={!trail}
         >
-          <Maximize2 size={16} aria-hidden /> <Key>K</Key>
+          <Maximize2 size={16} aria-hidden /> <Key>{keyFor('busy')}</Key>
         </Button>
-        {schoolsFor(given.puzzleId).length > 0 && (
+        {schoolsFor(given.puzzleId).flatMap(variantsOf).length > 1 && (
           <Button onClick={() => setOpen('compare')} disabled={bench.solved || !request}>
             <Rows3 size={16} aria-hidden /> <span className="max-sm:sr-only">Other ways</span>
           </Button>
         )}
         <Button weight="quiet" className="max-sm:hidden" onClick={() => setOpen('keys')}>
-          Keys <Key>?</Key>
+          Keys <Key>{keyFor('keys')}</Key>
         </Button>
       </div>
 
-      <KeysSheet open={open === 'keys'} onOpenChange={() => setOpen(undefined)} />
+      <KeysSheet
+        keys={settings.keys}
+        open={open === 'keys'}
+        onOpenChange={() => setOpen(undefined)}
+      />
       {open === 'compare' && request && (
         <CompareSheet request={request} onChoose={changeTo} onClose={() => setOpen(undefined)} />
       )}
@@ -342,7 +405,9 @@ function Solved({ logged, turns, layOut }: { logged: Logged; turns: number; layO
   return (
     <section className="grid gap-3 rounded-lg border border-amber bg-surface p-5" role="status">
       <h2 className="text-2xl">Home</h2>
-      <p>Every side shows one colour, after {turns} turns.</p>
+      <p>
+        It looks finished, after {turns} {turns === 1 ? 'turn' : 'turns'}.
+      </p>
       {logged.problem && <p className="text-rose">{logged.problem}</p>}
       <div className="flex flex-wrap gap-2">
         {logged.solveId && (
@@ -396,42 +461,4 @@ function Clock({ elapsedMs, running }: { elapsedMs: () => number; running: boole
       {minutes}:{`${seconds % 60}`.padStart(2, '0')}
     </span>
   )
-}
-
-function useReducedMotion(): boolean {
-  const [reduced, setReduced] = useState(false)
-  useEffect(() => {
-    const query = matchMedia('(prefers-reduced-motion: reduce)')
-    const update = () => setReduced(query.matches)
-    update()
-    query.addEventListener('change', update)
-    return () => query.removeEventListener('change', update)
-  }, [])
-  return reduced
-}
-
-/** Key presses anywhere on the page, unless something is being typed or a sheet is open. */
-function useKeys(
-  blocked: boolean,
-  onPress: (press: NonNullable<ReturnType<typeof readPress>>) => boolean,
-) {
-  const latest = useRef(onPress)
-  useEffect(() => {
-    latest.current = onPress
-  })
-  useEffect(() => {
-    if (blocked) return
-    const listen = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement
-      if (event.ctrlKey || event.metaKey || event.altKey) return
-      if (target.closest('input, textarea, select, [contenteditable]')) return
-      // A focused button or link answers Space and Enter itself.
-      if ((event.key === ' ' || event.key === 'Enter') && target.closest('button, a, summary'))
-        return
-      const press = readPress(event)
-      if (press && latest.current(press)) event.preventDefault()
-    }
-    window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
-  }, [blocked])
 }

@@ -2,8 +2,10 @@
 
 import { useEffect, useState } from 'react'
 import { variantWords } from '@/core/coach/variantWords'
-import { SCHOOLS } from '@/core/schools'
+import { must } from '@/core/result'
+import { schoolNamed } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
+import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
 import { callback, coach } from '@/workers/coach'
@@ -50,7 +52,7 @@ export function CompareSheet({
       {!ways && !trouble && (
         <div className="grid gap-2">
           <p>Looking at every school.</p>
-          <progress max={1} value={share} aria-label="Progress" className="w-full" />
+          <ShareBar share={share} label="Progress" />
         </div>
       )}
       {ways && (
@@ -70,8 +72,8 @@ export function CompareSheet({
             </thead>
             <tbody>
               {ways.map((way) => {
-                const school = SCHOOLS.find(({ id }) => id === way.school)
-                const words = school ? variantWords(school, way.variant) : ''
+                const school = must(schoolNamed(request.puzzleId, way.school))
+                const words = variantWords(school, way.variant)
                 return (
                   <tr
                     key={`${way.school} ${JSON.stringify(way.variant)}`}

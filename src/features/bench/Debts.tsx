@@ -1,9 +1,9 @@
+import { coloursOf } from '@/core/analysis/anatomy'
 import type { Borrowed } from '@/core/coach/standing'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { pieceColours } from '@/core/words'
 
 /** Owed turns, the next undo first, and borrowed pieces with the step that brings them back. */
 export function Debts({
@@ -54,7 +54,7 @@ export function Debts({
               <ul className="mt-1 text-soft">
                 {borrowed.map(({ piece, backAtStep }) => (
                   <li key={piece}>
-                    {pieceColours(
+                    {coloursOf(
                       puzzle,
                       scheme,
                       puzzle.pieces.findIndex(({ id }) => id === piece),

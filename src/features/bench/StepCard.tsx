@@ -21,6 +21,7 @@ export function StepCard({
   strength,
   done,
   dialect,
+  hintKey,
   onHint,
   onTakeOther,
   aside,
@@ -33,6 +34,8 @@ export function StepCard({
   /** Turns of this step that are done. */
   done: number
   dialect: DialectId
+  /** The key for a stronger hint, as shown. */
+  hintKey: string
   onHint: () => void
   onTakeOther: (piece: string) => void
   aside?: ReactNode
@@ -78,7 +81,7 @@ export function StepCard({
       </div>
       {strength < 3 && (
         <Button className="mt-3" onClick={onHint}>
-          {strength < 2 ? 'Which piece, which place' : 'Show the turns'} <Key>H</Key>
+          {strength < 2 ? 'Which piece, which place' : 'Show the turns'} <Key>{hintKey}</Key>
         </Button>
       )}
       {strength >= 2 && step.others.length > 0 && (

@@ -12,9 +12,9 @@ import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
-import { readState, writeState } from '@/core/state'
+import { blockOf, blockWords, readState, writeState, type Block } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
-import { coach } from '@/workers/coach'
+import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { PlanRequest } from '@/workers/coach.worker'
 import { Outbox, type Saving } from './outbox'
 
@@ -39,6 +39,8 @@ export interface Remark {
   readonly canTakeBack: boolean
   /** Whether to offer a plan from the present position. */
   readonly canPlan: boolean
+  /** Set if a turn was refused. */
+  readonly block?: Block
 }
 
 export interface BenchControls {
@@ -48,6 +50,9 @@ export interface BenchControls {
   readonly saving: Saving
   readonly trouble?: string
   readonly planning: boolean
+  /** How much of what a plan needs first is done, 0 to 1; undefined if nothing is built. */
+  readonly planShare?: number
+  readonly cancelPlan: () => void
   readonly remark?: Remark
   readonly elapsedMs: () => number
   readonly make: (name: string) => void
@@ -75,6 +80,8 @@ export function useBench(
   const [saving, setSaving] = useState<Saving>('saved')
   const [trouble, setTrouble] = useState<string>()
   const [planning, setPlanning] = useState(false)
+  const [planShare, setPlanShare] = useState<number>()
+  const cancel = useRef<() => void>(undefined)
   const [remark, setRemark] = useState<Remark>()
   // The latest values for callbacks that outlive a render (queued turns, worker answers).
   const current = useRef(bench)
@@ -113,7 +120,20 @@ export function useBench(
     async (asked: PlanRequest): Promise<Route | undefined> => {
       setPlanning(true)
       try {
-        const route = await coach().plan(asked)
+        const cancelled = new Promise<undefined>((resolve) => {
+          cancel.current = () => {
+            cancelCoach()
+            resolve(undefined)
+          }
+        })
+        const route = await Promise.race([
+          coach().plan(
+            asked,
+            callback((share: number) => setPlanShare(share)),
+          ),
+          cancelled,
+        ])
+        if (!route) return undefined
         if (!route.ok) {
           setTrouble(route.problem.sentence)
           return undefined
@@ -124,6 +144,8 @@ export function useBench(
         apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
         return route.value
       } finally {
+        cancel.current = undefined
+        setPlanShare(undefined)
         setPlanning(false)
       }
     },
@@ -189,13 +211,18 @@ export function useBench(
     async (turn: Turn) => {
       const litBefore = litNow()
       const from = current.current.state
+      const block = blockOf(puzzle, from, turn)
+      if (block) {
+        const sentence = blockWords(puzzle, turn, block)
+        return setRemark({ kind: 'wrong', sentence, canTakeBack: false, canPlan: false, block })
+      }
       const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
       const to = follow(current.current, event).state
       await windows.current?.play(turn, from, to, turnMs)
       apply(event)
       await afterDeviation(litBefore)
     },
-    [afterDeviation, apply, elapsedMs, litNow, turnMs, windows],
+    [afterDeviation, apply, elapsedMs, litNow, puzzle, turnMs, windows],
   )
 
   const enqueue = useCallback((work: () => Promise<void> | void) => {
@@ -226,6 +253,8 @@ export function useBench(
       saving,
       trouble,
       planning,
+      planShare,
+      cancelPlan: () => cancel.current?.(),
       remark,
       elapsedMs,
       request,
@@ -299,6 +328,7 @@ export function useBench(
       passReading,
       perform,
       planWith,
+      planShare,
       planning,
       puzzle,
       remark,

@@ -1,13 +1,16 @@
 'use client'
 
 import { useEffect, useMemo, useState } from 'react'
+import { changesShape } from '@/core/analysis/placements'
 import { DIALECTS } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
-import type { Puzzle } from '@/core/puzzle/compile'
+import type { Puzzle, Turn } from '@/core/puzzle/compile'
+import { isInShape } from '@/core/scramble/scramble'
 import type { Settings } from '@/core/settings'
-import { start, turnAll } from '@/core/state'
+import { start, turnAll, turnFreely } from '@/core/state'
+import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
@@ -43,12 +46,16 @@ export function ByScramble({
   const turns = read.ok ? read.value : []
   const shown = position === undefined ? turns.length : Math.min(position, turns.length)
   const state = turnAll(puzzle, start(puzzle), turns.slice(0, shown))
+  const blocked = useMemo(() => {
+    const whole = read.ok ? turnAll(puzzle, start(puzzle), read.value) : undefined
+    return whole && !whole.ok ? whole.problem.sentence : undefined
+  }, [puzzle, read])
+  const kept = useMemo(() => (read.ok ? turnsInShape(puzzle, read.value) : 0), [puzzle, read])
 
   useEffect(() => {
-    onEntry(
-      read.ok && read.value.length > 0 ? { scramble: writeTurns(read.value), seed } : undefined,
-    )
-  }, [onEntry, read, seed])
+    const isWhole = read.ok && read.value.length > 0 && blocked === undefined
+    onEntry(isWhole ? { scramble: writeTurns(read.value), seed } : undefined)
+  }, [blocked, onEntry, read, seed])
 
   const draw = async () => {
     setTrouble(undefined)
@@ -81,7 +88,7 @@ export function ByScramble({
           </Button>
           {share !== undefined && (
             <>
-              <progress max={1} value={share} aria-label="Counting all states" />
+              <ShareBar share={share} label="Counting all states" />
               <Button
                 weight="quiet"
                 onClick={() => {
@@ -124,6 +131,14 @@ export function ByScramble({
           </p>
         )}
         {trouble && <Notice kind="wrong">{trouble}</Notice>}
+        {blocked && <Notice kind="wrong">{blocked}</Notice>}
+        {!blocked && kept < turns.length && (
+          <p className="text-sm text-soft">
+            {kept === 0
+              ? 'The first turn changes the shape.'
+              : `The first ${kept} turns keep the shape; from the next on it changes.`}
+          </p>
+        )}
         {turns.length > 0 && (
           <div className="flex flex-wrap items-center gap-2">
             <Button onClick={() => setPosition(0)} disabled={shown === 0}>
@@ -166,4 +181,14 @@ export function ByScramble({
       </div>
     </div>
   )
+}
+
+/** How many turns from the start leave every piece in a place of the finished puzzle. */
+function turnsInShape(puzzle: Puzzle, turns: readonly Turn[]): number {
+  if (!changesShape(puzzle)) return turns.length
+  const state = start(puzzle)
+  const first = turns.findIndex(
+    (turn) => !isInShape(puzzle, turnFreely(puzzle, state, turn, state)),
+  )
+  return first < 0 ? turns.length : first
 }

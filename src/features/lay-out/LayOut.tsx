@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { Tabs } from 'radix-ui'
 import { useCallback, useState, useTransition } from 'react'
 import { shippedPuzzle } from '@/core/catalog'
-import type { Marked } from '@/core/copy/colours'
+import { isCopiedByColours, type Marked } from '@/core/copy/colours'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import type { Copy } from '@/server/copies'
@@ -12,27 +12,36 @@ import { Button } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import { putOnBench } from './actions'
 import { ByColours } from './ByColours'
+import { ByPieces } from './ByPieces'
 import { ByScramble, type ScrambleEntry } from './ByScramble'
 import { firstSchool, SchoolChooser } from './SchoolChooser'
 
-type Way = 'scramble' | 'colours'
+export type Way = 'scramble' | 'colours' | 'pieces'
 
-/** Only puzzles all of whose pieces show in the two windows are copied by colours. */
-const MOST_STICKERS = 24
+const MISSING: Readonly<Record<Way, string>> = {
+  scramble: 'Draw or type a scramble first.',
+  colours: 'Mark every sticker first.',
+  pieces: 'Fill every place first.',
+}
 
 export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings; way: Way }) {
   const router = useRouter()
   const puzzle = must(shippedPuzzle(copy.puzzleId))
-  const stickers = puzzle.pieces.reduce((sum, { faces }) => sum + faces.length, 0)
   const [chosen, setChosen] = useState(() => firstSchool(copy.puzzleId))
   const [tab, setTab] = useState<Way>(way)
   const [scrambled, setScrambled] = useState<ScrambleEntry>()
   const [marked, setMarked] = useState<Marked>()
   const [trouble, setTrouble] = useState<string>()
   const [pending, begin] = useTransition()
-  const entry = tab === 'scramble' ? scrambled : marked && { marked }
+  const [placed, setPlaced] = useState<string>()
+  const entry = {
+    scramble: scrambled,
+    colours: marked && { marked },
+    pieces: placed === undefined ? undefined : { state: placed },
+  }[tab]
   const setEntry = useCallback((given: ScrambleEntry | undefined) => setScrambled(given), [])
   const setMarks = useCallback((given: Marked | undefined) => setMarked(given), [])
+  const setPieces = useCallback((given: string | undefined) => setPlaced(given), [])
 
   const put = () =>
     begin(async () => {
@@ -59,12 +68,13 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
             [
               ['scramble', 'Scramble it'],
               ['colours', 'Copy its colours'],
+              ['pieces', 'Copy it piece by piece'],
             ] as const
           ).map(([value, name]) => (
             <Tabs.Trigger
               key={value}
               value={value}
-              disabled={value === 'colours' && stickers > MOST_STICKERS}
+              disabled={value === 'colours' && !isCopiedByColours(puzzle)}
               className="border-b-2 border-transparent px-4 py-2 text-soft data-[state=active]:border-amber data-[state=active]:text-ink disabled:opacity-50"
             >
               {name}
@@ -82,6 +92,9 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
             onEntry={setMarks}
           />
         </Tabs.Content>
+        <Tabs.Content value="pieces">
+          <ByPieces copy={copy} settings={settings} onEntry={setPieces} />
+        </Tabs.Content>
       </Tabs.Root>
       <div className="grid gap-4 rounded-lg border border-line bg-surface p-4 md:grid-cols-[1fr_auto] md:items-end">
         <div className="md:[&>div]:grid-cols-4 md:[&>div]:items-start">
@@ -97,11 +110,7 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
           >
             {pending ? 'Opening the bench' : 'Put it on the bench'}
           </Button>
-          {!entry && (
-            <p className="max-w-56 text-xs text-soft">
-              {tab === 'scramble' ? 'Draw or type a scramble first.' : 'Mark every sticker first.'}
-            </p>
-          )}
+          {!entry && <p className="max-w-56 text-xs text-soft">{MISSING[tab]}</p>}
         </div>
       </div>
     </div>

@@ -36,9 +36,12 @@ export function SchoolChooser({
     <div className="grid gap-3">
       <Choice
         label="School"
-        hint={school?.character}
+        hint={school?.character ?? 'You turn it freely, with undo; nothing is planned.'}
         value={chosen.school}
-        options={schools.map(({ id, name }) => ({ value: id, name }))}
+        options={[
+          ...schools.map(({ id, name }) => ({ value: id, name })),
+          { value: '', name: 'None: free play' },
+        ]}
         onChange={(event) => onChange({ school: event.target.value, variant: {} })}
       />
       {school?.options.map((option) => (

@@ -45,10 +45,10 @@ export function StickerBoard({
       {WINDOW_NAMES.map((name, i) => (
         <g key={name} transform={`translate(${2.1 * i} 0)`}>
           {project(puzzle, state, scheme, name).map((flat) => {
-            const place = puzzle.pieces.findIndex(({ id }) => id === flat.piece)
-            const sticker = stickers.find(
-              (each) => each.place === place && each.side.name === flat.side,
-            )
+            const place = flat.piece
+            if (flat.face === undefined || !flat.sticker) return null
+            const side = directionOfVector(puzzle.pieces[place].faces[flat.face].normal)
+            const sticker = stickers.find((each) => each.place === place && each.side === side)
             if (!sticker) return null
             const id = marked[sticker.id]
             const colour = id === undefined ? undefined : colourIn(scheme, id)
@@ -69,7 +69,7 @@ export function StickerBoard({
                 onClick={() => onPaint(sticker.id)}
               >
                 <path
-                  d={outlinePath(flat.edge)}
+                  d={outlinePath(flat.outline)}
                   fill="#10131a"
                   stroke="#10131a"
                   strokeWidth={0.03}
@@ -77,7 +77,7 @@ export function StickerBoard({
                 />
                 <path
                   className="edge"
-                  d={outlinePath(flat.inner)}
+                  d={outlinePath(flat.sticker.outline)}
                   fill={colour?.shade ?? '#3a4152'}
                   stroke={wrong.has(sticker.id) ? 'var(--rose)' : 'transparent'}
                   strokeWidth={0.035}
@@ -88,7 +88,7 @@ export function StickerBoard({
                     d={MARK_PATHS[colour.mark]}
                     fill={markInk(colour.shade)}
                     pointerEvents="none"
-                    transform={markTransform(flat)}
+                    transform={markTransform(flat.sticker)}
                   />
                 )}
               </g>

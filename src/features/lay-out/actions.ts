@@ -2,18 +2,24 @@
 
 import { revalidatePath } from 'next/cache'
 import { shippedPuzzle } from '@/core/catalog'
-import { judge } from '@/core/copy/colours'
+import { isCopiedByColours, judge } from '@/core/copy/colours'
+import { entryOf, judgeEntry } from '@/core/copy/pieces'
 import { readTurns } from '@/core/notation/read'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { fail, must, ok, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { fullVariant } from '@/core/schools/school'
-import { start, turnAll, writeState } from '@/core/state'
+import { readState, start, turnAll, writeState } from '@/core/state'
 import { openSession } from '@/server/benchSessions'
 import { findCopy, updateCopy, type Copy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
 import { defaultProfile } from '@/server/profiles'
-import { entrySchema, type CopiedEntry, type ScrambledEntry } from './sessionSchema'
+import {
+  entrySchema,
+  type CopiedEntry,
+  type PieceEntry,
+  type ScrambledEntry,
+} from './sessionSchema'
 
 interface LaidOut {
   startState: string
@@ -35,7 +41,9 @@ export async function putOnBench(input: unknown): Promise<Result<string>> {
   const laid =
     laidBy === 'scramble'
       ? scrambledBy(puzzle, entry.value as ScrambledEntry)
-      : await copiedFrom(profileId, puzzle, copy, entry.value as CopiedEntry)
+      : laidBy === 'colours'
+        ? await copiedFrom(profileId, puzzle, copy, entry.value as CopiedEntry)
+        : pieceByPiece(puzzle, entry.value as PieceEntry)
   if (!laid.ok) return laid
   const id = await openSession(profileId, {
     ...laid.value,
@@ -57,6 +65,16 @@ function scrambledBy(puzzle: Puzzle, { scramble }: ScrambledEntry): Result<LaidO
   return ok({ startState: writeState(state.value), scramble })
 }
 
+function pieceByPiece(puzzle: Puzzle, { state: text }: PieceEntry): Result<LaidOut> {
+  const state = readState(puzzle, text)
+  if (!state.ok) return { ok: false, problem: { ...state.problem, field: 'state' } }
+  const verdict = judgeEntry(puzzle, entryOf(puzzle, state.value))
+  if (verdict.kind === 'unreachable') return fail('bad-state', verdict.sentence, { field: 'state' })
+  if (verdict.kind !== 'reachable' && verdict.kind !== 'not judged')
+    return fail('bad-state', 'Some piece lies where no turns take it.', { field: 'state' })
+  return ok({ startState: writeState(verdict.state), scramble: '' })
+}
+
 /** The copy keeps the colours as they were found, if they lie differently from what it had. */
 async function copiedFrom(
   profileId: string,
@@ -64,6 +82,10 @@ async function copiedFrom(
   copy: Copy,
   { marked }: CopiedEntry,
 ): Promise<Result<LaidOut>> {
+  if (!isCopiedByColours(puzzle))
+    return fail('bad-input', 'This puzzle is copied piece by piece, not by colours.', {
+      field: 'laidBy',
+    })
   const known = new Set(copy.scheme.map(({ id }) => id))
   if (Object.values(marked).some((id) => typeof id !== 'string' || !known.has(id)))
     return fail('bad-input', 'A sticker has a colour that this copy does not have.', {

@@ -26,6 +26,15 @@ export interface CopiedEntry {
   marked: Record<string, string>
 }
 
+export interface PieceEntry {
+  laidBy: 'pieces'
+  copyId: string
+  school: string
+  variant: Record<string, string>
+  /** As `writeState` writes it. */
+  state: string
+}
+
 const scrambled = object({
   laidBy: string().oneOf(['scramble']).required(),
   ...common,
@@ -45,9 +54,16 @@ const copied = object({
     ),
 }).noUnknown()
 
+const byPieces = object({
+  laidBy: string().oneOf(['pieces']).required(),
+  ...common,
+  state: string().max(400).required(),
+}).noUnknown()
+
 export const entrySchema = lazy((value: unknown) => {
   const laidBy = (value as { laidBy?: string } | null)?.laidBy
   if (laidBy === 'scramble') return scrambled
   if (laidBy === 'colours') return copied
-  return mixed().test('laidBy', 'laidBy must be "scramble" or "colours".', () => false)
-}) as unknown as Schema<ScrambledEntry | CopiedEntry>
+  if (laidBy === 'pieces') return byPieces
+  return mixed().test('laidBy', 'laidBy must be "scramble", "colours" or "pieces".', () => false)
+}) as unknown as Schema<ScrambledEntry | CopiedEntry | PieceEntry>

@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import Link from 'next/link'
 import { shippedPuzzle } from '@/core/catalog'
-import { SCHOOLS } from '@/core/schools'
+import { schoolName } from '@/core/schools'
 import { summaryOf } from '@/core/statistics/summary'
 import type { Solve } from '@/server/solves'
 import { classes } from '@/ui/classes'
@@ -14,8 +14,8 @@ export interface LogFilter {
   readonly school?: string
 }
 
-const schoolName = (id: string | undefined): string =>
-  SCHOOLS.find((school) => school.id === id)?.name ?? 'Free play'
+const schoolWord = (id: string | undefined): string =>
+  (id === undefined ? undefined : schoolName(id)) ?? 'Free play'
 
 const puzzleName = (id: string): string => {
   const puzzle = shippedPuzzle(id)
@@ -58,7 +58,7 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
               field="school"
               values={schools}
               filter={filter}
-              word={schoolName}
+              word={schoolWord}
             />
           </div>
           {summary && (
@@ -144,7 +144,7 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                     </td>
                     <td className="px-4">{puzzleName(solve.puzzleId)}</td>
                     <td className="px-4">{solve.solver}</td>
-                    <td className="px-4">{schoolName(solve.school)}</td>
+                    <td className="px-4">{schoolWord(solve.school)}</td>
                     <td className="turns px-4 text-right">{clockTime(solve.elapsedMs)}</td>
                     <td className="turns px-4 text-right">{solve.turnCount}</td>
                     <td className="turns px-4 text-right">{solve.slips}</td>

@@ -11,7 +11,7 @@ import { readTurns } from '@/core/notation/read'
 import { writeTurnName, writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import { must } from '@/core/result'
-import { SCHOOLS } from '@/core/schools'
+import { schoolNamed } from '@/core/schools'
 import type { Settings } from '@/core/settings'
 import { readState, turnFreely, type State } from '@/core/state'
 import type { Solve } from '@/server/solves'
@@ -56,7 +56,7 @@ export function SolveScreen({
     const scramble = must(readTurns(puzzle, solve.scramble))
     return writeTurns(inverseOf(puzzle, scramble), settings.writeDialect)
   }, [puzzle, settings.writeDialect, solve.scramble])
-  const school = SCHOOLS.find(({ id }) => id === solve.school)
+  const school = solve.school ? schoolNamed(solve.puzzleId, solve.school) : undefined
 
   const step = (by: 1 | -1) => {
     const turn = by === 1 ? turns[position] : turns[position - 1]
@@ -76,8 +76,10 @@ export function SolveScreen({
         <p className="text-soft">
           {[
             solve.solver,
-            school
-              ? [school.name, variantWords(school, solve.variant)].filter(Boolean).join(', ')
+            school?.ok
+              ? [school.value.name, variantWords(school.value, solve.variant)]
+                  .filter(Boolean)
+                  .join(', ')
               : 'Free play',
             clockTime(solve.elapsedMs),
             `${solve.turnCount} turns (${solve.quarterCount} in quarters)`,

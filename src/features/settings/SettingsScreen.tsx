@@ -11,6 +11,7 @@ import { start } from '@/core/state'
 import { Choice, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { saveSettings } from './actions'
+import { KeysChooser } from './KeysChooser'
 
 const dialects = DIALECTS.map(({ id, name, example }) => ({
   value: id,
@@ -121,6 +122,9 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
             value={now.hand}
             onChange={(event) => change({ hand: event.target.value as Hand })}
           />
+        </Group>
+        <Group title="Keys of the bench">
+          <KeysChooser keys={now.keys} onChange={(keys) => change({ keys })} />
         </Group>
       </div>
     </div>

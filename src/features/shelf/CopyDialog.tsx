@@ -1,20 +1,25 @@
 'use client'
 
-import { Plus } from 'lucide-react'
+import { Pencil, Plus } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
 import { toast } from 'sonner'
-import { CATALOG } from '@/core/catalog'
+import { CATALOG_NAMES, shippedDefinition } from '@/core/catalog'
+import { settingId, settingOf, splitId } from '@/core/catalog/setting'
 import { MARKS, type Colour, type Scheme } from '@/core/puzzle/colours'
+import { DIRECTIONS } from '@/core/puzzle/directions'
+import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import type { Problem } from '@/core/result'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
 import { Choice, TextArea, TextField } from '@/ui/Field'
+import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
 import { discardCopy, saveCopy } from './actions'
 
-const schemeOf = (puzzleId: string): Scheme =>
-  CATALOG.find(({ id }) => id === puzzleId)?.colours ?? []
+const FIRST = CATALOG_NAMES[0].id
+
+const schemeOf = (puzzleId: string): Scheme => shippedDefinition(puzzleId)?.colours ?? []
 
 export function AddCopy() {
   const [open, setOpen] = useState(false)
@@ -39,9 +44,9 @@ export function EditCopy({ copy }: { copy: Copy }) {
   const [open, setOpen] = useState(false)
   return (
     <>
-      <Button weight="quiet" onClick={() => setOpen(true)} aria-label={`Change ${copy.name}`}>
-        Change
-      </Button>
+      <IconButton title="Change" label={`Change ${copy.name}`} onClick={() => setOpen(true)}>
+        <Pencil size={16} aria-hidden />
+      </IconButton>
       <Sheet
         open={open}
         onOpenChange={setOpen}
@@ -57,10 +62,10 @@ export function EditCopy({ copy }: { copy: Copy }) {
 function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
   const router = useRouter()
   const [pending, begin] = useTransition()
-  const [puzzleId, setPuzzleId] = useState(copy?.puzzleId ?? CATALOG[0].id)
+  const [puzzleId, setPuzzleId] = useState(copy?.puzzleId ?? FIRST)
   const [name, setName] = useState(copy?.name ?? '')
   const [remarks, setRemarks] = useState(copy?.remarks ?? '')
-  const [scheme, setScheme] = useState<Scheme>(copy?.scheme ?? schemeOf(CATALOG[0].id))
+  const [scheme, setScheme] = useState<Scheme>(copy?.scheme ?? schemeOf(FIRST))
   const [problem, setProblem] = useState<Problem>()
   const [sure, setSure] = useState(false)
   const errorAt = (field: string) => (problem?.field === field ? problem.sentence : undefined)
@@ -93,14 +98,15 @@ function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
       {!copy && (
         <Choice
           label="Puzzle"
-          value={puzzleId}
-          options={CATALOG.map((each) => ({ value: each.id, name: each.name }))}
+          value={splitId(puzzleId).file}
+          options={CATALOG_NAMES.map((each) => ({ value: each.id, name: each.name }))}
           onChange={(event) => {
             setPuzzleId(event.target.value)
             setScheme(schemeOf(event.target.value))
           }}
         />
       )}
+      {!copy && <SettingFields puzzleId={puzzleId} onChange={setPuzzleId} />}
       <TextField
         label="Your name for it"
         value={name}
@@ -108,7 +114,7 @@ function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
         autoFocus={!copy}
         onChange={(event) => setName(event.target.value)}
       />
-      <SchemeFields scheme={scheme} problem={problem} onChange={setScheme} />
+      <SchemeFields puzzleId={puzzleId} scheme={scheme} problem={problem} onChange={setScheme} />
       <TextArea
         label="Remarks"
         hint="Tension, pops, stickers."
@@ -142,52 +148,88 @@ function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
   )
 }
 
-const SIDES: Readonly<Record<string, string>> = {
-  up: 'top',
-  down: 'bottom',
-  front: 'front',
-  back: 'back',
-  right: 'right',
-  left: 'left',
+/** Of a puzzle with settings, which of them this copy has. */
+function SettingFields({
+  puzzleId,
+  onChange,
+}: {
+  puzzleId: string
+  onChange: (puzzleId: string) => void
+}) {
+  const definition = shippedDefinition(puzzleId)
+  const setting = definition && settingOf(definition)
+  if (!setting) return null
+  const locked = setting.filter((face) => face.locked).map(({ name }) => name)
+  return (
+    <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
+      <legend className="mb-1 text-sm font-bold">Circles that turn with their face</legend>
+      {setting.map(({ name, label, locked: isLocked }) => (
+        <label key={name} className="flex min-h-9 items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={isLocked}
+            onChange={() =>
+              onChange(
+                settingId(
+                  puzzleId,
+                  isLocked ? locked.filter((other) => other !== name) : [...locked, name],
+                ),
+              )
+            }
+            className="size-4 accent-[var(--amber)]"
+          />
+          {label}
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+/** Which face has a colour: by its direction, or by number on a solid with faces of its own. */
+function faceWord({ solid, faces }: PuzzleDefinition, colour: string, index: number): string {
+  if (solid) return `${index + 1}.`
+  return DIRECTIONS.find(({ name }) => faces[name] === colour)?.adjective ?? ''
 }
 
 function SchemeFields({
+  puzzleId,
   scheme,
   problem,
   onChange,
 }: {
+  puzzleId: string
   scheme: Scheme
   problem?: Problem
   onChange: (scheme: Scheme) => void
 }) {
   const change = (index: number, part: Partial<Colour>) =>
     onChange(scheme.map((colour, i) => (i === index ? { ...colour, ...part } : colour)))
-  const { faces } = CATALOG[0]
+  const definition = shippedDefinition(puzzleId)
   return (
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-sm font-bold">Colours, as the finished puzzle is held</legend>
       {scheme.map((colour, i) => {
-        const face = Object.entries(faces).find(([, id]) => id === colour.id)?.[0] ?? ''
+        const face = definition ? faceWord(definition, colour.id, i) : ''
         const bad = problem?.field?.startsWith(`scheme[${i}]`)
         return (
           <div key={colour.id} className="grid grid-cols-[4rem_3rem_1fr_6rem] items-center gap-2">
-            <span className="text-sm text-soft">{SIDES[face] ?? ''}</span>
+            <span className="text-sm text-soft">{face}</span>
             <input
               type="color"
-              aria-label={`Shade of the ${SIDES[face]} face`}
+              aria-label={`Shade of the ${face} face`}
               value={colour.shade}
               onChange={(event) => change(i, { shade: event.target.value })}
               className="h-9 w-full rounded border border-line bg-raised"
             />
             <input
-              aria-label={`Colour name of the ${SIDES[face]} face`}
+              aria-label={`Colour name of the ${face} face`}
               aria-invalid={bad || undefined}
               value={colour.name}
               onChange={(event) => change(i, { name: event.target.value })}
               className="min-h-9 min-w-0 rounded-md border border-line bg-raised px-2 aria-invalid:border-rose"
             />
             <select
-              aria-label={`Mark of the ${SIDES[face]} face`}
+              aria-label={`Mark of the ${face} face`}
               value={colour.mark}
               onChange={(event) => change(i, { mark: event.target.value as Colour['mark'] })}
               className="min-h-9 rounded-md border border-line bg-raised px-1 text-sm"

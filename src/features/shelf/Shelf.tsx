@@ -2,25 +2,27 @@ import { formatDistanceToNow } from 'date-fns'
 import { shippedPuzzle } from '@/core/catalog'
 import { must } from '@/core/result'
 import { readState } from '@/core/state'
+import type { CareEntry } from '@/server/care'
 import type { ShelvedCopy } from '@/server/copies'
+import { times } from '@/core/words'
 import { LinkButton } from '@/ui/Button'
+import { MECHANISM_WORDS } from '@/ui/mechanismWords'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { Care } from './CareSheet'
 import { AddCopy, EditCopy } from './CopyDialog'
 import type { Standing } from './standing'
-
-/** Shelves are grouped by how the puzzles turn. */
-const SHELF_NAMES = { box: 'Layers at right angles' } as const
 
 export interface ShelfEntry {
   copy: ShelvedCopy
   standing: Standing
+  care: readonly CareEntry[]
 }
 
 export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; marks: boolean }) {
   const kinds = [...new Set(entries.map(({ copy }) => kindOf(copy)))]
   return (
-    <div className="mx-auto w-full max-w-6xl grow px-4 py-6 sm:px-6">
-      <div className="mb-6 flex flex-wrap items-end gap-4">
+    <div className="mx-auto w-full max-w-[84rem] grow px-4 py-4 sm:px-6">
+      <div className="mb-3 flex flex-wrap items-end gap-4">
         <div className="grow">
           <h1 className="text-3xl">Shelf</h1>
           <p className="text-soft">
@@ -37,18 +39,20 @@ export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; mark
           and the bench leads you home.
         </p>
       )}
-      {kinds.map((kind) => (
-        <section key={kind} className="mb-8">
-          <h2 className="mb-3 text-lg text-soft">{SHELF_NAMES[kind]}</h2>
-          <ul className="grid gap-4 border-b-4 border-line pb-5 [grid-template-columns:repeat(auto-fill,minmax(17.5rem,1fr))]">
-            {entries
-              .filter(({ copy }) => kindOf(copy) === kind)
-              .map((entry) => (
-                <ShelfCard key={entry.copy.id} {...entry} marks={marks} />
-              ))}
-          </ul>
-        </section>
-      ))}
+      <div className="flex flex-wrap gap-x-6 gap-y-5">
+        {kinds.map((kind) => (
+          <section key={kind} className="max-w-full">
+            <h2 className="mb-2 text-base text-soft">{MECHANISM_WORDS[kind]}</h2>
+            <ul className="flex flex-wrap gap-3 border-b-4 border-line pb-3">
+              {entries
+                .filter(({ copy }) => kindOf(copy) === kind)
+                .map((entry) => (
+                  <ShelfCard key={entry.copy.id} {...entry} marks={marks} />
+                ))}
+            </ul>
+          </section>
+        ))}
+      </div>
     </div>
   )
 }
@@ -56,30 +60,51 @@ export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; mark
 const kindOf = ({ puzzleId }: ShelvedCopy) =>
   must(shippedPuzzle(puzzleId)).definition.mechanism.kind
 
-function ShelfCard({ copy, standing, marks }: ShelfEntry & { marks: boolean }) {
+function ShelfCard({ copy, standing, care, marks }: ShelfEntry & { marks: boolean }) {
   const puzzle = must(shippedPuzzle(copy.puzzleId))
   return (
-    <li className="flex flex-col rounded-lg border border-line bg-surface p-4">
+    <li className="flex w-full flex-col rounded-lg border border-line bg-surface p-3 min-[480px]:w-[17.5rem]">
       <PuzzlePicture
         puzzle={puzzle}
         state={must(readState(puzzle, standing.state))}
         scheme={copy.scheme}
         marks={marks}
         label={`${copy.name}, seen from in front and from behind`}
-        className="mb-3 w-full"
+        className="mb-1 h-24 w-full"
       />
-      <h3 className="text-lg">{copy.name}</h3>
-      <p className="text-sm text-soft">{puzzle.definition.name}</p>
-      <p className="mt-2 text-sm">{whereItStands(copy, standing)}</p>
-      {copy.remarks && <p className="mt-1 text-sm text-soft">{copy.remarks}</p>}
-      <div className="mt-auto flex flex-wrap gap-2 pt-4">
+      <div className="flex items-start">
+        <div className="min-w-0 grow">
+          <h3 className="text-base">{copy.name}</h3>
+          <p className="line-clamp-1 text-sm text-soft" title={puzzle.definition.name}>
+            {puzzle.definition.name}
+          </p>
+        </div>
+        <Care copy={copy} entries={care} />
+        <EditCopy copy={copy} />
+      </div>
+      <p className="mt-1 text-sm">{whereItStands(copy, standing)}</p>
+      {copy.remarks && (
+        <p className="line-clamp-1 text-sm text-soft" title={copy.remarks}>
+          {copy.remarks}
+        </p>
+      )}
+      {care[0] && (
+        <p className="line-clamp-1 text-sm text-soft" title={care[0].note}>
+          <time className="turns">{care[0].happenedOn}</time> {care[0].note || care[0].kind}
+        </p>
+      )}
+      <div className="mt-auto flex flex-wrap items-center gap-1.5 pt-2">
         {copy.openSession && (
-          <LinkButton weight="attend" href={`/bench/${copy.openSession}`}>
-            Go on at the bench
+          <LinkButton
+            weight="attend"
+            aria-label={`Go on at the bench with ${copy.name}`}
+            href={`/bench/${copy.openSession}`}
+          >
+            Go on
           </LinkButton>
         )}
         <LinkButton href={`/lay-out/${copy.id}`}>Lay out</LinkButton>
-        <EditCopy copy={copy} />
+        <LinkButton href={`/anatomy/${copy.id}`}>Anatomy</LinkButton>
       </div>
     </li>
   )
@@ -87,9 +112,9 @@ function ShelfCard({ copy, standing, marks }: ShelfEntry & { marks: boolean }) {
 
 function whereItStands(copy: ShelvedCopy, { school, lit, stages }: Standing): string {
   const solved = copy.lastSolvedAt
-    ? `Solved ${copy.solves} ${copy.solves === 1 ? 'time' : 'times'}, last ${formatDistanceToNow(copy.lastSolvedAt, { addSuffix: true })}.`
+    ? `Solved ${times(copy.solves)}, last ${formatDistanceToNow(copy.lastSolvedAt, { addSuffix: true })}.`
     : 'Never solved yet.'
   if (!copy.openSession) return `Resting. ${solved}`
   if (!school) return `On the bench, free play. ${solved}`
-  return `On the bench, ${school.toLowerCase()}: ${lit} of ${stages} lanterns lit. ${solved}`
+  return `On the bench, ${school.toLowerCase()}, ${lit} of ${stages} lit. ${solved}`
 }

@@ -3,9 +3,11 @@
 import { revalidatePath } from 'next/cache'
 import { shippedPuzzle } from '@/core/catalog'
 import { fail, ok, type Result } from '@/core/result'
+import { addCare, removeCare } from '@/server/care'
 import { addCopy, removeCopy, updateCopy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
 import { defaultProfile } from '@/server/profiles'
+import { careSchema } from './careSchema'
 import { copySchema } from './copySchema'
 
 /** Adds a copy, or changes one if an id is given. */
@@ -32,6 +34,21 @@ export async function discardCopy(id: string): Promise<Result<string>> {
   if (!isId(id) || !(await removeCopy(await defaultProfile(), id))) return gone
   revalidatePath('/shelf')
   return ok(id)
+}
+
+export async function addCareEntry(copyId: string, input: unknown): Promise<Result<true>> {
+  const entry = await checked(careSchema, input)
+  if (!entry.ok) return entry
+  if (!isId(copyId) || !(await addCare(await defaultProfile(), copyId, entry.value))) return gone
+  revalidatePath('/shelf')
+  return ok(true)
+}
+
+export async function removeCareEntry(id: string): Promise<Result<true>> {
+  if (!isId(id) || !(await removeCare(await defaultProfile(), id)))
+    return fail('not-found', 'This entry is not there any more.')
+  revalidatePath('/shelf')
+  return ok(true)
 }
 
 const gone = fail('not-found', 'This puzzle is not on the shelf any more.')

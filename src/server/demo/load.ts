@@ -1,5 +1,5 @@
-/** Loads the demo into an empty shelf. */
-import { CATALOG, shippedPuzzle } from '../../core/catalog'
+/** Loads the demo into an empty shelf: the puzzles of the circle's cupboard and what was done to them. */
+import { shippedDefinition, shippedPuzzle } from '../../core/catalog'
 import { writeTurns } from '../../core/notation/write'
 import type { Colour, Scheme } from '../../core/puzzle/colours'
 import { must } from '../../core/result'
@@ -7,65 +7,108 @@ import { scramble, scrambledState } from '../../core/scramble/scramble'
 import { DEFAULT_SETTINGS } from '../../core/settings'
 import { writeState } from '../../core/state'
 import { openSession } from '../benchSessions'
+import { addCare, type NewCareEntry } from '../care'
 import { addCopy, shelf } from '../copies'
 import { transaction } from '../pool'
 import { defaultProfile, writeSettings } from '../profiles'
 import { addSolve } from '../solves'
 import { circleSolves } from './circle'
 
+interface DemoCopy {
+  readonly puzzleId: string
+  readonly name: string
+  readonly scheme?: Scheme
+  readonly remarks?: string
+  readonly care?: readonly NewCareEntry[]
+}
+
+const care = (happenedOn: string, kind: NewCareEntry['kind'], note: string): NewCareEntry => ({
+  happenedOn,
+  kind,
+  note,
+})
+
+/** The first three are those that the circle's solves were made on. */
+const COPIES: readonly DemoCopy[] = [
+  {
+    puzzleId: 'cube-2',
+    name: 'Reading-room cube',
+    remarks: 'Turns lightly. Lives in the drawer under the tide tables.',
+    care: [care('2026-11-05', 'tension', 'A quarter turn looser on all four screws.')],
+  },
+  {
+    puzzleId: 'cube-2',
+    name: 'Window-seat cube',
+    scheme: harbourScheme(schemeFor('cube-2')),
+    remarks: 'Other colours: teal opposite sand.',
+    care: [care('2026-11-12', 'stickers', 'One is lifting at a corner.')],
+  },
+  { puzzleId: 'cube-3', name: 'Chart-room cube' },
+  {
+    puzzleId: 'prism-6',
+    name: 'Harbour-light prism',
+    remarks: 'Kelp is learning its edges.',
+  },
+  {
+    puzzleId: 'shift-3x3x5',
+    name: 'Pilot-house tower',
+    care: [
+      care('2026-11-10', 'pop', 'A cap edge flew under the atlas shelf.'),
+      care('2026-11-10', 'refit', 'Put back while solved.'),
+    ],
+  },
+  { puzzleId: 'circle-3', name: 'Porthole cube' },
+  { puzzleId: 'twin-3', name: 'Moored twins' },
+  { puzzleId: 'tetra-3', name: 'Sail' },
+]
+
+/** What lies on a bench now; without a school it is free play. */
+const BENCHES = [
+  { name: 'Pilot-house tower', seed: 21, school: undefined },
+  { name: 'Reading-room cube', seed: 7, school: 'one-trigger' },
+] as const
+
 /** True if the demo was loaded, false if there were puzzles on the shelf already. */
 export async function loadDemo(): Promise<boolean> {
   const profileId = await defaultProfile()
   if ((await shelf(profileId)).length > 0) return false
   await writeSettings(profileId, { ...DEFAULT_SETTINGS, nickname: 'Gull' })
-  const plain = schemeFor('cube-2')
-  const copies = await transaction(async (client) => [
-    await addCopy(
-      profileId,
-      {
-        puzzleId: 'cube-2',
-        name: 'Reading-room cube',
-        scheme: plain,
-        remarks: 'Turns lightly. Lives in the drawer under the tide tables.',
-      },
-      client,
-    ),
-    await addCopy(
-      profileId,
-      {
-        puzzleId: 'cube-2',
-        name: 'Window-seat cube',
-        scheme: harbourScheme(plain),
-        remarks: 'Other colours: teal opposite sand. One sticker is lifting at a corner.',
-      },
-      client,
-    ),
-    await addCopy(
-      profileId,
-      { puzzleId: 'cube-3', name: 'Chart-room cube', scheme: schemeFor('cube-3'), remarks: '' },
-      client,
-    ),
-  ])
+  const copies = await transaction(async (client) => {
+    const ids: string[] = []
+    for (const { care = [], ...copy } of COPIES) {
+      const id = await addCopy(
+        profileId,
+        { remarks: '', ...copy, scheme: copy.scheme ?? schemeFor(copy.puzzleId) },
+        client,
+      )
+      for (const entry of care) await addCare(profileId, id, entry, client)
+      ids.push(id)
+    }
+    return ids
+  })
   await transaction(async (client) => {
     for (const { copy, ...solve } of circleSolves())
       await addSolve(profileId, { ...solve, copyId: copies[copy] }, client)
   })
-  const puzzle = must(shippedPuzzle('cube-2'))
-  const scrambled = scramble(puzzle, 7)
-  await openSession(profileId, {
-    copyId: copies[0],
-    school: 'one-trigger',
-    variant: {},
-    startState: writeState(scrambledState(puzzle, scrambled)),
-    scramble: writeTurns(scrambled.turns),
-    seed: scrambled.seed,
-    laidBy: 'scramble',
-  })
+  for (const { name, seed, school } of BENCHES) {
+    const at = COPIES.findIndex((copy) => copy.name === name)
+    const puzzle = must(shippedPuzzle(COPIES[at].puzzleId))
+    const scrambled = scramble(puzzle, seed)
+    await openSession(profileId, {
+      copyId: copies[at],
+      school,
+      variant: {},
+      startState: writeState(scrambledState(puzzle, scrambled)),
+      scramble: writeTurns(scrambled.turns),
+      seed: scrambled.seed,
+      laidBy: 'scramble',
+    })
+  }
   return true
 }
 
 function schemeFor(puzzleId: string): Scheme {
-  const definition = CATALOG.find(({ id }) => id === puzzleId)
+  const definition = shippedDefinition(puzzleId)
   if (!definition) throw new Error(`the catalogue has no ${puzzleId}`)
   return definition.colours
 }

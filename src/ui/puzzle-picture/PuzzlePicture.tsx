@@ -2,8 +2,8 @@ import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
-import { markInk, MARK_PATHS } from '../marks'
-import { markTransform, outlinePath, project } from './project'
+import { Facet } from './Facet'
+import { project } from './project'
 
 /** The pair of windows drawn flat, for lists, cases and print. */
 export function PuzzlePicture({
@@ -13,40 +13,46 @@ export function PuzzlePicture({
   marks = false,
   label,
   attend = [],
+  only,
   className,
 }: {
   puzzle: Puzzle
   state: State
   scheme: Scheme
   marks?: boolean
+  /** For those who do not see it; empty if the words beside it say the same. */
   label: string
   /** Ids of pieces to attend to. */
   attend?: readonly string[]
+  /** Piece indices to draw; all if not given. */
+  only?: readonly number[]
   className?: string
 }) {
+  const lit = new Set(puzzle.pieces.flatMap(({ id }, p) => (attend.includes(id) ? [p] : [])))
   return (
-    <svg viewBox="-1.05 -1.05 4.2 2.1" role="img" aria-label={label} className={className}>
+    <svg
+      viewBox="-1.05 -1.05 4.2 2.1"
+      role={label ? 'img' : undefined}
+      aria-label={label || undefined}
+      aria-hidden={label ? undefined : true}
+      className={className}
+    >
       {WINDOW_NAMES.map((name, i) => (
-        <g key={name} transform={`translate(${2.1 * i} 0)`}>
-          {project(puzzle, state, scheme, name).map((sticker, at) => (
-            <g key={at}>
-              <path
-                d={outlinePath(sticker.edge)}
-                fill="#10131a"
-                stroke={attend.includes(sticker.piece) ? 'var(--amber)' : '#10131a'}
-                strokeWidth={attend.includes(sticker.piece) ? 0.05 : 0.03}
-                strokeLinejoin="round"
-              />
-              <path d={outlinePath(sticker.inner)} fill={sticker.shade} />
-              {marks && (
-                <path
-                  d={MARK_PATHS[sticker.mark]}
-                  fill={markInk(sticker.shade)}
-                  transform={markTransform(sticker)}
+        <g key={name} transform={`translate(${2.1 * i} 0)`} strokeLinejoin="round">
+          {project(puzzle, state, scheme, name)
+            .filter(({ piece }) => !only || only.includes(piece))
+            .map((facet, at) => {
+              const isLit = facet.sticker !== undefined && lit.has(facet.piece)
+              return (
+                <Facet
+                  key={at}
+                  facet={facet}
+                  marks={marks}
+                  edge={isLit ? 'var(--amber)' : undefined}
+                  edgeWidth={isLit ? 0.05 : facet.sticker ? 0.02 : 0.01}
                 />
-              )}
-            </g>
-          ))}
+              )
+            })}
         </g>
       ))}
     </svg>

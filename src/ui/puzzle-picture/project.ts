@@ -1,74 +1,137 @@
-/** A state drawn flat: outlines of the stickers that an eye sees, nearest last. */
+/** A state drawn flat: the facets that an eye sees, farthest first. */
+import { areaVector } from '@/core/geometry/polyhedron'
+import { innerRadius, stickerOutline } from '@/core/geometry/outline'
+import { add, average, cross, dot, scale, subtract, unit } from '@/core/geometry/vector'
 import { colourIn, type Mark, type Scheme } from '@/core/puzzle/colours'
-import type { Puzzle } from '@/core/puzzle/compile'
-import { directionOfVector, type FaceName } from '@/core/puzzle/directions'
-import { rotate, type Vector } from '@/core/rotation'
+import { placed, type Piece, type Puzzle } from '@/core/puzzle/compile'
+import { poseOf, posed } from '@/core/puzzle/view'
+import { type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
 import { eyeOf, type WindowName } from '../camera'
 
 type Point = readonly [number, number]
 
 export interface FlatSticker {
-  readonly piece: string
-  /** The side on which it is seen. */
-  readonly side: FaceName
   readonly shade: string
   readonly mark: Mark
-  /** The whole outline, and the coloured part inside it. */
-  readonly edge: readonly Point[]
-  readonly inner: readonly Point[]
-  /** For the mark: the middle, and the images of the two directions of the face. */
+  readonly outline: readonly Point[]
+  /** For the mark: the middle, and the images of two directions of the face. */
   readonly middle: Point
   readonly axes: readonly [Point, Point]
 }
 
+export interface FlatFacet {
+  readonly piece: number
+  /** The whole outline. */
+  readonly outline: readonly Point[]
+  /** Which outer face of the piece it is, with its coloured part; undefined for dark facets. */
+  readonly face?: number
+  readonly sticker?: FlatSticker
+}
+
 /** Distance of the eye in radii of the sphere around the puzzle. */
 const EYE_DISTANCE = 3.4
-const INSET = 0.86
 
-/** In a square from -1 to 1, y down; the sphere around the puzzle just fits. */
+/**
+ * In a square from -1 to 1, y down; the sphere around the puzzle just fits. With `alone` a single piece
+ * is drawn, with the facets that others would hide.
+ */
 export function project(
   puzzle: Puzzle,
   state: State,
   scheme: Scheme,
   name: WindowName,
-): FlatSticker[] {
-  const radius = length(puzzle.definition.mechanism.size) / 2
-  const eye = scale(unit(eyeOf(name)), EYE_DISTANCE * radius)
+  alone?: number,
+): FlatFacet[] {
+  const eye = scale(unit(eyeOf(name)), EYE_DISTANCE * puzzle.radius)
   const view = lookAt(eye)
   const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
+  const pose = poseOf(puzzle.definition)
   const toFlat = (v: Vector): Point => {
     const [x, y, depth] = view(v)
     return [(x / depth) * zoom, (-y / depth) * zoom]
   }
-  return puzzle.pieces.flatMap((piece, p) =>
-    piece.faces.flatMap((face) => {
-      const normal = rotate(state[p], face.normal)
-      const corners = face.polygon.map((corner) => rotate(state[p], corner))
+  const drawn: { facet: FlatFacet; distance: number }[] = []
+  const seen = alone === undefined ? seenFacets(puzzle, state) : puzzle.pieces.map(bareFacets)
+  puzzle.pieces.forEach((piece, p) => {
+    if (alone !== undefined && p !== alone) return
+    const move = (v: Vector): Vector =>
+      posed(pose, subtract(placed(puzzle.cores[piece.core], state[p], v), puzzle.middle))
+    const draw = (polygon: readonly Vector[], face?: number) => {
+      const corners = polygon.map(move)
       const middle = average(corners)
-      if (dot(normal, subtract(eye, middle)) <= 0) return []
-      const colour = colourIn(scheme, face.colour)
-      const inset = corners.map((c) => add(middle, scale(subtract(c, middle), INSET)))
-      const [u, v] = [subtract(corners[1], corners[0]), subtract(corners[3], corners[0])]
-      const flatMiddle = toFlat(middle)
-      const axis = (d: Vector): Point => {
-        const end = toFlat(add(middle, scale(d, 0.5)))
-        return [end[0] - flatMiddle[0], end[1] - flatMiddle[1]]
-      }
-      return [
-        {
-          piece: piece.id,
-          side: directionOfVector(normal).name,
-          shade: colour.shade,
-          mark: colour.mark,
-          edge: corners.map(toFlat),
-          inner: inset.map(toFlat),
+      const toEye = subtract(eye, middle)
+      const normal = areaVector(corners)
+      if (dot(normal, toEye) <= 1e-9) return
+      const facet: FlatFacet = { piece: p, outline: corners.map(toFlat) }
+      const distance = Math.sqrt(dot(toEye, toEye))
+      if (face === undefined) drawn.push({ facet, distance })
+      else {
+        const { colour } = piece.faces[face]
+        const { shade, mark } = colourIn(scheme, colour)
+        const room = innerRadius(corners, normal)
+        const across = unit(
+          cross(
+            Math.abs(normal[1]) < 0.9 * Math.sqrt(dot(normal, normal)) ? [0, 1, 0] : [0, 0, -1],
+            normal,
+          ),
+        )
+        const upward = unit(cross(normal, across))
+        const flatMiddle = toFlat(middle)
+        const axis = (d: Vector): Point => {
+          const end = toFlat(add(middle, scale(d, room)))
+          return [end[0] - flatMiddle[0], end[1] - flatMiddle[1]]
+        }
+        const sticker: FlatSticker = {
+          shade,
+          mark,
+          outline: stickerOutline(corners, normal).map(toFlat),
           middle: flatMiddle,
-          axes: [axis(u), axis(v)] as const,
-        },
-      ]
+          axes: [axis(across), axis(scale(upward, -1))],
+        }
+        drawn.push({ facet: { ...facet, face, sticker }, distance: distance - 1e-3 })
+      }
+    }
+    piece.faces.forEach(({ polygon }, f) => draw(polygon, f))
+    for (const facet of seen[p]) draw(facet)
+  })
+  return drawn.sort((a, b) => b.distance - a.distance).map(({ facet }) => facet)
+}
+
+/** The dark facets of a piece. */
+function bareFacets({ body, faces }: Piece): (readonly Vector[])[] {
+  const key = (polygon: readonly Vector[]) =>
+    average(polygon)
+      .map((c) => Math.round(c * 1e4))
+      .join()
+  const coloured = new Set(faces.map(({ polygon }) => key(polygon)))
+  return body.filter((facet) => !coloured.has(key(facet)))
+}
+
+/**
+ * Dark facets that can be seen: not those under a coloured face, nor those that lie against a facet
+ * of a neighbour.
+ */
+function seenFacets(puzzle: Puzzle, state: State): (readonly Vector[])[][] {
+  const key = (v: Vector) => v.map((c) => Math.round(c * 1e4)).join()
+  const count = new Map<string, number>()
+  const keyed = puzzle.pieces.map(({ body, core }, p) =>
+    body.map((facet) => {
+      const at = key(placed(puzzle.cores[core], state[p], average(facet)))
+      count.set(at, (count.get(at) ?? 0) + 1)
+      return { facet, at }
     }),
   )
+  return keyed.map((facets, p) => {
+    const under = new Set(
+      puzzle.pieces[p].faces.map(({ polygon }) =>
+        key(placed(puzzle.cores[puzzle.pieces[p].core], state[p], average(polygon))),
+      ),
+    )
+    return facets
+      .filter(({ at }) => count.get(at) === 1 && !under.has(at))
+      .map(({ facet }) => facet)
+  })
 }
 
 function lookAt(eye: Vector): (v: Vector) => Vector {
@@ -81,20 +144,6 @@ function lookAt(eye: Vector): (v: Vector) => Vector {
   }
 }
 
-const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]]
-const subtract = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-const scale = (a: Vector, f: number): Vector => [a[0] * f, a[1] * f, a[2] * f]
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-// Square roots are exact everywhere, so the server and the browser draw the same picture.
-const length = (a: Vector): number => Math.sqrt(dot(a, a))
-const unit = (a: Vector): Vector => scale(a, 1 / length(a))
-const average = (all: readonly Vector[]): Vector => scale(all.reduce(add), 1 / all.length)
-const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
-
 /** A number of an outline: three decimals, no negative zero. */
 const written = (n: number): string => String(Math.round(n * 1000) / 1000 + 0)
 
@@ -104,4 +153,4 @@ export const outlinePath = (points: readonly Point[]): string =>
 
 /** The transformation that lays a mark on a sticker. */
 export const markTransform = ({ axes, middle }: FlatSticker): string =>
-  `matrix(${[...axes[0], ...axes[1], ...middle].map(written).join(' ')}) scale(0.62)`
+  `matrix(${[...axes[0], ...axes[1], ...middle].map(written).join(' ')}) scale(0.66)`

@@ -16,25 +16,36 @@ import {
   Quaternion,
   Raycaster,
   Scene,
-  SRGBColorSpace,
   Vector2,
   Vector3,
   WebGLRenderer,
-  type BufferGeometry,
+  type Object3D,
 } from 'three'
+import { fillerOf } from '@/core/analysis/anatomy'
+import { add, average, dot, length as lengthOf, scale, subtract } from '@/core/geometry/vector'
 import { colourIn, type Colour, type Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
+import { poseOf } from '@/core/puzzle/view'
 import { MATRICES, type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
 import { eyeOf, WINDOW_NAMES, type WindowName } from '../camera'
 import { markInk, MARK_PATHS } from '../marks'
-import { bevelledCell, roundedSquare } from './geometry'
+import { markGeometry, pieceGeometry, rimGeometry, ringGeometry } from './geometry'
 
-/** Pieces and places (as piece indices) that the eye is led to. */
+/** Pieces (by index) and places (as slots) that the eye is led to. */
 export interface Lights {
   readonly attend: readonly number[]
   readonly safe: readonly number[]
+  /** Pieces that block, or are wrong. */
+  readonly wrong?: readonly number[]
   readonly places: readonly number[]
+}
+
+/** The letter of a layer, where its axis leaves the puzzle, in CSS pixels of the canvas. */
+export interface Letter {
+  readonly name: string
+  readonly x: number
+  readonly y: number
 }
 
 export interface Hit {
@@ -55,23 +66,39 @@ interface Rectangle {
 const FIELD_OF_VIEW = 30
 /** Cosine of the widest angle between a drag and the turn that it makes. */
 const LEAST_MATCH = 0.7
-const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8' } as const
+/** Cosine of the least angle between a face and the axis of a turn that is dragged on it. */
+const MOST_ALONG = 0.9
+const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8', wrong: '#ff8f9f' } as const
+/** How far beyond the puzzle the letters of its layers stand, in cells. */
+const LETTER_DISTANCE = 0.35
+/** How far a touched piece stands out, in its distance from the core. */
+const RAISE = 0.16
 
 export class PuzzleScene {
   private readonly renderer: WebGLRenderer
   private readonly scene = new Scene()
+  /** Turned by peeking; inside it the puzzle as it is held for the picture. */
   private readonly root = new Group()
+  private readonly held = new Group()
   private readonly pieces: Group[] = []
-  private readonly rims: Mesh[][] = []
-  private readonly rings: Mesh[][] = []
+  private readonly bodies: Mesh[] = []
+  private readonly rims: Mesh[] = []
+  /** Homes of pieces, blank, by piece; made when first shown. */
+  private readonly blanks = new Map<number, Mesh>()
+  /** By slot; made when first shown. */
+  private readonly rings = new Map<number, Mesh>()
+  private readonly body = new MeshLambertMaterial({ vertexColors: true })
+  /** From its core toward the middle of each piece: where it goes when the puzzle is taken apart. */
+  private readonly outward: Vector3[] = []
+  private apart = 0
+  private raised?: number
   private readonly cameras: Record<WindowName, PerspectiveCamera>
   private readonly rimMaterials = {
     attend: new MeshBasicMaterial({ color: RIM_COLOURS.attend }),
     safe: new MeshBasicMaterial({ color: RIM_COLOURS.safe }),
+    wrong: new MeshBasicMaterial({ color: RIM_COLOURS.wrong }),
   }
-  private materials = new Map<string, MeshLambertMaterial>()
-  private readonly stickers: { mesh: Mesh; colour: string }[] = []
-  private readonly disposables: { dispose(): void }[] = []
+  private marks: { mesh: Mesh; material: MeshBasicMaterial }[] = []
   private frame = 0
   private moving?: { finish: () => void }
   private swapped = false
@@ -87,6 +114,7 @@ export class PuzzleScene {
     this.renderer.setScissorTest(true)
     this.renderer.autoClear = false
     this.cameras = { near: this.camera('near'), far: this.camera('far') }
+    this.root.add(this.held)
     this.scene.add(this.root, new AmbientLight('#ffffff', 2.1))
     for (const name of WINDOW_NAMES) {
       const light = new DirectionalLight('#fff4dc', 1.15)
@@ -106,74 +134,131 @@ export class PuzzleScene {
   }
 
   private build(): void {
-    const cell = bevelledCell(0.985, 0.07)
-    const square = roundedSquare(0.4, 0.1)
-    const rim = roundedSquare(0.455, 0.12)
-    const ring = roundedSquare(0.47, 0.12, 0.36)
-    const body = new MeshLambertMaterial({ color: '#14171f' })
-    this.disposables.push(cell, square, rim, ring, body, ...Object.values(this.rimMaterials))
-    this.scene.add(this.root)
-    this.puzzle.pieces.forEach((piece, p) => {
+    const [right, up, front] = poseOf(this.puzzle.definition).map((row) => new Vector3(...row))
+    this.held.quaternion.setFromRotationMatrix(
+      new Matrix4().makeBasis(right, up, front).transpose(),
+    )
+    const middle = new Vector3(...this.puzzle.middle).applyQuaternion(this.held.quaternion)
+    this.held.position.copy(middle.negate())
+    this.puzzle.pieces.forEach((piece) => {
+      const core = this.puzzle.cores[piece.core]
       const group = new Group()
-      for (const [x, y, z] of piece.cells) {
-        const mesh = new Mesh(cell, body)
-        mesh.position.set(x, y, z)
-        group.add(mesh)
-      }
-      this.rims[p] = []
-      this.rings[p] = []
-      piece.faces.forEach((face, f) => {
-        const sticker = this.onFace(square, body, face, 0.006)
-        sticker.userData = { piece: p, face: f }
-        this.stickers.push({ mesh: sticker, colour: face.colour })
-        const rimMesh = this.onFace(rim, this.rimMaterials.attend, face, 0.003)
-        rimMesh.visible = false
-        this.rims[p].push(rimMesh)
-        group.add(sticker, rimMesh)
-        // Rings mark places, so they stay where they are when pieces move.
-        const ringMesh = this.onFace(ring, this.rimMaterials.attend, face, 0.05)
-        ringMesh.visible = false
-        this.rings[p].push(ringMesh)
-        this.root.add(ringMesh)
-      })
+      const mesh = new Mesh(undefined, this.body)
+      const rim = new Mesh(rimGeometry(piece, core), this.rimMaterials.attend)
+      rim.visible = false
+      group.add(mesh, rim)
+      const face = average(piece.faces.flatMap(({ polygon }) => [...polygon]))
+      this.outward.push(new Vector3(...subtract(face, core)))
+      this.bodies.push(mesh)
+      this.rims.push(rim)
       this.pieces.push(group)
-      this.root.add(group)
+      this.held.add(group)
     })
   }
 
-  /** A flat mesh laid on an outer face, lifted by `lift`. */
-  private onFace(
-    geometry: BufferGeometry,
-    material: MeshLambertMaterial | MeshBasicMaterial,
-    face: Puzzle['pieces'][number]['faces'][number],
-    lift: number,
-  ): Mesh {
-    const mesh = new Mesh(geometry, material)
-    const middle = new Vector3()
-    for (const corner of face.polygon) middle.add(new Vector3(...corner))
-    const normal = new Vector3(...face.normal)
-    mesh.position.copy(middle.divideScalar(face.polygon.length).addScaledVector(normal, lift))
-    const up =
-      Math.abs(face.normal[1]) === 1 ? new Vector3(0, 0, -face.normal[1]) : new Vector3(0, 1, 0)
-    const right = new Vector3().crossVectors(up, normal)
-    mesh.quaternion.setFromRotationMatrix(new Matrix4().makeBasis(right, up, normal))
-    return mesh
+  /** Rings mark places, so they stay where they are when pieces move. */
+  private ringAt(slot: number): Mesh {
+    const known = this.rings.get(slot)
+    if (known) return known
+    const { piece, rotation } = fillerOf(this.puzzle, slot)
+    const { core } = this.puzzle.pieces[piece]
+    const geometry = ringGeometry(this.puzzle.pieces[piece], this.puzzle.cores[core])
+    const ring = new Mesh(geometry, this.rimMaterials.attend)
+    this.place(ring, piece, quaternionOf(rotation))
+    this.rings.set(slot, ring)
+    this.held.add(ring)
+    return ring
   }
 
   /** Colours and marks of a copy. */
   paint(scheme: Scheme, marks: boolean): void {
-    const before = this.materials
-    this.materials = new Map(scheme.map((colour) => [colour.id, stickerMaterial(colour, marks)]))
-    for (const { mesh, colour } of this.stickers)
-      mesh.material = this.materials.get(colourIn(scheme, colour).id) as MeshLambertMaterial
-    for (const material of before.values()) dispose(material)
+    this.puzzle.pieces.forEach((piece, p) => {
+      this.bodies[p].geometry.dispose()
+      this.bodies[p].geometry = pieceGeometry(piece, this.puzzle.cores[piece.core], scheme)
+    })
+    this.clearMarks()
+    if (marks) {
+      const materials = new Map(scheme.map((colour) => [colour.id, markMaterial(colour)]))
+      this.puzzle.pieces.forEach((piece, p) => {
+        for (const face of piece.faces) {
+          const material = materials.get(colourIn(scheme, face.colour).id) as MeshBasicMaterial
+          const mesh = new Mesh(markGeometry(face, this.puzzle.cores[piece.core]), material)
+          this.marks.push({ mesh, material })
+          this.pieces[p].add(mesh)
+        }
+      })
+    }
     this.draw()
+  }
+
+  private clearMarks(): void {
+    for (const { mesh, material } of this.marks) {
+      mesh.removeFromParent()
+      mesh.geometry.dispose()
+      material.map?.dispose()
+      material.dispose()
+    }
+    this.marks = []
+  }
+
+  /** Puts a piece where a rotation about its core takes it. */
+  private put(piece: number, rotation: Quaternion): void {
+    const out = this.apart + (piece === this.raised ? RAISE : 0)
+    this.place(this.pieces[piece], piece, rotation, out)
+  }
+
+  private place(group: Object3D, piece: number, rotation: Quaternion, out = this.apart): void {
+    group.quaternion.copy(rotation)
+    const core = this.puzzle.cores[this.puzzle.pieces[piece].core]
+    group.position.copy(this.outward[piece]).multiplyScalar(out).applyQuaternion(rotation)
+    group.position.x += core[0]
+    group.position.y += core[1]
+    group.position.z += core[2]
   }
 
   show(state: State): void {
     this.moving?.finish()
-    state.forEach((r, p) => this.pieces[p].quaternion.copy(quaternionOf(r)))
+    this.state = state
+    state.forEach((r, p) => this.put(p, quaternionOf(r)))
     this.draw()
+  }
+
+  private state?: State
+
+  /** Pulls the pieces outward: 0 together, 1 twice as far from the core. */
+  takeApart(apart: number): void {
+    this.apart = apart
+    for (const [slot, ring] of this.rings) {
+      const { piece, rotation } = fillerOf(this.puzzle, slot)
+      this.place(ring, piece, quaternionOf(rotation))
+    }
+    if (this.state) this.show(this.state)
+  }
+
+  /** Draws only some pieces, and some homes blank. */
+  showOnly(pieces: ReadonlySet<number>, blanks: ReadonlySet<number>): void {
+    this.pieces.forEach((group, p) => (group.visible = pieces.has(p)))
+    for (const blank of this.blanks.values()) blank.visible = false
+    for (const p of blanks) this.blankAt(p).visible = true
+    this.draw()
+  }
+
+  private blankAt(piece: number): Mesh {
+    const known = this.blanks.get(piece)
+    if (known) return known
+    const { core } = this.puzzle.pieces[piece]
+    const geometry = pieceGeometry(this.puzzle.pieces[piece], this.puzzle.cores[core])
+    const blank = new Mesh(geometry, this.body)
+    this.place(blank, piece, quaternionOf(0))
+    this.blanks.set(piece, blank)
+    this.held.add(blank)
+    return blank
+  }
+
+  /** Lets one piece stand out a little, or none. */
+  raise(piece: number | undefined): void {
+    this.raised = piece
+    if (this.state) this.show(this.state)
   }
 
   /** Plays a turn that leads from one state to another; resolves when it has come to rest. */
@@ -189,10 +274,12 @@ export class PuzzleScene {
     const amount = turn.amount > full / 2 ? turn.amount - full : turn.amount
     const angle = (-amount * grip.unitDegrees * Math.PI) / 180
     const axis = new Vector3(...grip.axis).normalize()
-    const moved = this.pieces.flatMap((group, p) =>
-      carry[24 * p + from[p]] === IN ? [{ group, start: quaternionOf(from[p]) }] : [],
+    const moved = this.pieces.flatMap((_, p) =>
+      carry[24 * p + from[p]] === IN ? [{ piece: p, start: quaternionOf(from[p]) }] : [],
     )
+    this.state = to
     const step = new Quaternion()
+    const turned = new Quaternion()
     const duration = milliseconds * (Math.abs(amount) === 2 ? 1.4 : 1)
     return new Promise((resolve) => {
       const began = performance.now()
@@ -200,7 +287,7 @@ export class PuzzleScene {
       const finish = () => {
         cancelAnimationFrame(request)
         this.moving = undefined
-        to.forEach((r, p) => this.pieces[p].quaternion.copy(quaternionOf(r)))
+        to.forEach((r, p) => this.put(p, quaternionOf(r)))
         this.draw()
         resolve()
       }
@@ -210,7 +297,8 @@ export class PuzzleScene {
         if (t >= 1) return finish()
         const eased = t * t * (3 - 2 * t)
         step.setFromAxisAngle(axis, angle * eased)
-        for (const { group, start } of moved) group.quaternion.multiplyQuaternions(step, start)
+        for (const { piece, start } of moved)
+          this.put(piece, turned.multiplyQuaternions(step, start))
         this.render()
         request = requestAnimationFrame(tick)
       }
@@ -218,24 +306,27 @@ export class PuzzleScene {
     })
   }
 
-  light({ attend, safe, places }: Lights): void {
-    this.rims.forEach((meshes, p) => {
-      const kind = attend.includes(p) ? 'attend' : safe.includes(p) ? 'safe' : undefined
-      for (const mesh of meshes) {
-        mesh.visible = kind !== undefined
-        if (kind) mesh.material = this.rimMaterials[kind]
-      }
+  light({ attend, safe, wrong = [], places }: Lights): void {
+    this.rims.forEach((rim, p) => {
+      const kind = wrong.includes(p)
+        ? 'wrong'
+        : attend.includes(p)
+          ? 'attend'
+          : safe.includes(p)
+            ? 'safe'
+            : undefined
+      rim.visible = kind !== undefined
+      if (kind) rim.material = this.rimMaterials[kind]
     })
-    this.rings.forEach((meshes, place) => {
-      for (const mesh of meshes) mesh.visible = places.includes(place)
-    })
+    for (const ring of this.rings.values()) ring.visible = false
+    for (const slot of places) this.ringAt(slot).visible = true
     this.draw()
   }
 
   /** Colours of the theme for what leads the eye. */
-  tint(attend: string, safe: string): void {
-    this.rimMaterials.attend.color = new Color(attend)
-    this.rimMaterials.safe.color = new Color(safe)
+  tint(colours: Readonly<Record<keyof typeof RIM_COLOURS, string>>): void {
+    for (const kind of ['attend', 'safe', 'wrong'] as const)
+      this.rimMaterials[kind].color = new Color(colours[kind])
     this.draw()
   }
 
@@ -271,20 +362,16 @@ export class PuzzleScene {
       this.aim(name)
       const ray = new Raycaster()
       ray.setFromCamera(new Vector2(u, v), this.cameras[name])
-      const [first] = ray.intersectObjects(
-        this.stickers.map(({ mesh }) => mesh),
-        false,
-      )
-      if (!first) return undefined
-      const { piece, face } = first.object.userData as { piece: number; face: number }
-      const point = this.root.worldToLocal(first.point.clone())
-      const home = new Vector3(...this.puzzle.pieces[piece].faces[face].normal)
-      const normal = home.applyQuaternion(this.pieces[piece].quaternion)
+      const [first] = ray.intersectObjects(this.bodies, false)
+      if (!first?.face) return undefined
+      const piece = this.bodies.indexOf(first.object as Mesh)
+      const point = this.held.worldToLocal(first.point.clone())
+      const normal = first.face.normal.clone().applyQuaternion(this.pieces[piece].quaternion)
       return {
         piece,
         window: name,
         point: [point.x, point.y, point.z],
-        normal: [Math.round(normal.x), Math.round(normal.y), Math.round(normal.z)],
+        normal: [normal.x, normal.y, normal.z],
       }
     }
     return undefined
@@ -300,11 +387,14 @@ export class PuzzleScene {
       const grip = puzzle.grips[turn.grip]
       if (turn.whole || grip.name.includes('-')) continue
       if (puzzle.carry[turn.grip][24 * hit.piece + state[hit.piece]] !== IN) continue
-      if (grip.axis.reduce((sum, c, i) => sum + c * hit.normal[i], 0) !== 0) continue
+      // A layer is not turned by its own face.
+      const along =
+        grip.axis.reduce((sum, c, i) => sum + c * hit.normal[i], 0) / lengthOf(grip.axis)
+      if (Math.abs(along) > MOST_ALONG) continue
       const full = 360 / grip.unitDegrees
       const sign = turn.amount > full / 2 ? -1 : 1
       if (turn.amount === full / 2 && grip.amounts.length > 1) continue
-      const [x, y] = this.drift(hit, grip.axis, sign)
+      const [x, y] = this.drift(hit, grip, sign)
       const match = (x * drag[0] + y * drag[1]) / (Math.hypot(x, y) * length)
       // Of two names for one slab the first, a face letter, is kept.
       if (match > bestMatch + 1e-6) {
@@ -318,16 +408,55 @@ export class PuzzleScene {
   /** How far a turn would move a point on screen in its first instant: x right, y down. */
   private drift(
     { window: name, point }: Hit,
-    axis: Vector,
+    { axis, core }: Puzzle['grips'][number],
     sign: number,
   ): readonly [number, number] {
     const at = new Vector3(...point)
-    const move = new Vector3(...axis).cross(at).multiplyScalar(-sign * 0.05)
+    const arm = at.clone().sub(new Vector3(...this.puzzle.cores[core]))
+    const move = new Vector3(...axis).cross(arm).multiplyScalar(-sign * 0.05)
     this.aim(name)
-    const toScreen = (v: Vector3) => this.root.localToWorld(v.clone()).project(this.cameras[name])
+    const toScreen = (v: Vector3) => this.held.localToWorld(v.clone()).project(this.cameras[name])
     const [a, b] = [toScreen(at), toScreen(at.clone().add(move))]
     const area = this.rectangle(name)
     return [(b.x - a.x) * area.width, (a.y - b.y) * area.height]
+  }
+
+  /** Where to write the letters of the outer layers, in each window those that face it. */
+  letters(): Letter[] {
+    const { puzzle } = this
+    const seen = new Set<string>()
+    const outer = puzzle.grips.filter(({ name, from, to }, g) => {
+      if ((from === null && to === null) || !/^[A-Z]$/.test(name) || /[MES]/.test(name))
+        return false
+      const slab = puzzle.carry[g].join('')
+      return !seen.has(slab) && seen.add(slab)
+    })
+    return WINDOW_NAMES.flatMap((name) => {
+      this.aim(name)
+      const area = this.rectangle(name)
+      return outer.flatMap((grip): Letter[] => {
+        const axis = scale(grip.axis, 1 / lengthOf(grip.axis))
+        const core = puzzle.cores[grip.core]
+        const reach = Math.max(
+          ...puzzle.pieces.flatMap(({ core: own, faces }) =>
+            own === grip.core
+              ? faces.flatMap(({ polygon }) => polygon.map((c) => dot(axis, subtract(c, core))))
+              : [0],
+          ),
+        )
+        const at = new Vector3(...add(core, scale(axis, reach + LETTER_DISTANCE)))
+        const toward = new Vector3(...axis).transformDirection(this.held.matrixWorld)
+        if (toward.dot(this.cameras[name].position) <= 0) return []
+        const flat = this.held.localToWorld(at).project(this.cameras[name])
+        return [
+          {
+            name: grip.name,
+            x: area.x + ((flat.x + 1) / 2) * area.width,
+            y: area.y + ((1 - flat.y) / 2) * area.height,
+          },
+        ]
+      })
+    })
   }
 
   private aim(name: WindowName): void {
@@ -335,7 +464,7 @@ export class PuzzleScene {
     const camera = this.cameras[name]
     camera.aspect = area.width / Math.max(1, area.height)
     // The sphere around the puzzle fits the shorter side, with a little air.
-    const radius = (Math.hypot(...this.puzzle.definition.mechanism.size) / 2) * 1.06
+    const radius = this.puzzle.radius * 1.06 * (1 + 0.6 * this.apart)
     const half = (FIELD_OF_VIEW * Math.PI) / 360
     const narrow = Math.atan(Math.tan(half) * Math.min(1, camera.aspect))
     const eye = new Vector3(...eyeOf(name)).setLength(radius / Math.sin(narrow))
@@ -369,8 +498,10 @@ export class PuzzleScene {
   dispose(): void {
     this.moving?.finish()
     cancelAnimationFrame(this.frame)
-    for (const material of this.materials.values()) dispose(material)
-    for (const each of this.disposables) each.dispose()
+    this.clearMarks()
+    const own = [...this.bodies, ...this.rims, ...this.rings.values(), ...this.blanks.values()]
+    for (const { geometry } of own) geometry.dispose()
+    for (const material of [this.body, ...Object.values(this.rimMaterials)]) material.dispose()
     this.renderer.dispose()
   }
 }
@@ -396,24 +527,15 @@ const quaternions = MATRICES.map((m) =>
 )
 const quaternionOf = (rotation: number): Quaternion => quaternions[rotation]
 
-function stickerMaterial(colour: Colour, marks: boolean): MeshLambertMaterial {
-  if (!marks) return new MeshLambertMaterial({ color: colour.shade })
+/** The mark alone, on nothing. */
+function markMaterial(colour: Colour): MeshBasicMaterial {
   const side = 128
   const canvas = document.createElement('canvas')
   canvas.width = canvas.height = side
   const pen = canvas.getContext('2d') as CanvasRenderingContext2D
-  pen.fillStyle = colour.shade
-  pen.fillRect(0, 0, side, side)
   pen.translate(side / 2, side / 2)
-  pen.scale(side / 2.6, side / 2.6)
+  pen.scale(side / 2.4, side / 2.4)
   pen.fillStyle = markInk(colour.shade)
   pen.fill(new Path2D(MARK_PATHS[colour.mark]))
-  const map = new CanvasTexture(canvas)
-  map.colorSpace = SRGBColorSpace
-  return new MeshLambertMaterial({ map })
-}
-
-function dispose(material: MeshLambertMaterial): void {
-  material.map?.dispose()
-  material.dispose()
+  return new MeshBasicMaterial({ map: new CanvasTexture(canvas), transparent: true })
 }

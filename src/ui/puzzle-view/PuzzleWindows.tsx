@@ -7,7 +7,7 @@ import type { State } from '@/core/state'
 import { WINDOW_NAMES, WINDOW_WORDS, type WindowName } from '../camera'
 import { classes } from '../classes'
 import { PuzzlePicture } from '../puzzle-picture/PuzzlePicture'
-import type { Hit, Lights, PuzzleScene } from './PuzzleScene'
+import type { Hit, Letter, Lights, PuzzleScene } from './PuzzleScene'
 
 export interface PuzzleWindowsHandle {
   /** Plays a turn; resolves at rest. */
@@ -29,8 +29,12 @@ export function PuzzleWindows({
   marks,
   lights,
   swapped = false,
+  apart = 0,
+  raised,
+  shown,
   label,
   onTurn,
+  onTouch,
 }: {
   ref?: Ref<PuzzleWindowsHandle>
   puzzle: Puzzle
@@ -39,8 +43,16 @@ export function PuzzleWindows({
   marks: boolean
   lights: Lights
   swapped?: boolean
+  /** How far the pieces are pulled outward, 0 to 1. */
+  apart?: number
+  /** Pieces to draw, and homes to draw blank; all pieces and no blanks if not given. */
+  shown?: { readonly pieces: ReadonlySet<number>; readonly blanks: ReadonlySet<number> }
+  /** A piece that stands out a little. */
+  raised?: number
   label: string
   onTurn?: (turn: Turn) => void
+  /** A piece was touched and not dragged; undefined beside the puzzle. */
+  onTouch?: (piece: number | undefined) => void
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -49,10 +61,13 @@ export function PuzzleWindows({
   const [ready, setReady] = useState(false)
   const [failed, setFailed] = useState(false)
   const [peeking, setPeeking] = useState(false)
-  const latest = useRef({ state, scheme, marks, lights, swapped, puzzle })
+  const [letters, setLetters] = useState<readonly Letter[]>([])
+  const latest = useRef({ state, scheme, marks, lights, swapped, apart, raised, shown, puzzle })
+  // Directions have their usual names only where the puzzle is held upright.
+  const isPosed = puzzle.definition.view !== undefined
 
   useEffect(() => {
-    latest.current = { state, scheme, marks, lights, swapped, puzzle }
+    latest.current = { state, scheme, marks, lights, swapped, apart, raised, shown, puzzle }
   })
 
   useEffect(() => {
@@ -71,13 +86,18 @@ export function PuzzleWindows({
       }
       scene.current = made
       const look = getComputedStyle(document.documentElement)
-      made.tint(look.getPropertyValue('--amber').trim(), look.getPropertyValue('--teal').trim())
+      const tone = (name: string) => look.getPropertyValue(name).trim()
+      made.tint({ attend: tone('--amber'), safe: tone('--teal'), wrong: tone('--rose') })
       made.swap(now.swapped)
+      made.takeApart(now.apart)
+      made.raise(now.raised)
+      if (now.shown) made.showOnly(now.shown.pieces, now.shown.blanks)
       made.show(now.state)
       made.light(now.lights)
-      observer = new ResizeObserver(([entry]) =>
-        made.resize(entry.contentRect.width, entry.contentRect.height),
-      )
+      observer = new ResizeObserver(([entry]) => {
+        made.resize(entry.contentRect.width, entry.contentRect.height)
+        if (now.puzzle.definition.view) setLetters(made.letters())
+      })
       observer.observe(frame.current)
       setReady(true)
     })
@@ -95,6 +115,14 @@ export function PuzzleWindows({
   useEffect(() => scene.current?.light(lights), [lights])
   useEffect(() => scene.current?.paint(scheme, marks), [scheme, marks])
   useEffect(() => scene.current?.swap(swapped), [swapped])
+  useEffect(() => scene.current?.takeApart(apart), [apart])
+  useEffect(() => scene.current?.raise(raised), [raised])
+  useEffect(() => {
+    if (shown) scene.current?.showOnly(shown.pieces, shown.blanks)
+  }, [shown])
+  useEffect(() => {
+    if (scene.current && isPosed) setLetters(scene.current.letters())
+  }, [apart, isPosed, swapped])
 
   useImperativeHandle(ref, () => ({
     async play(turn, from, to, milliseconds) {
@@ -108,7 +136,7 @@ export function PuzzleWindows({
     },
   }))
 
-  const drag = useDrag({ scene, latest, onTurn, setPeeking })
+  const drag = useDrag({ scene, latest, onTurn, onTouch, setPeeking })
 
   return (
     <div
@@ -134,6 +162,7 @@ export function PuzzleWindows({
           state={state}
           scheme={scheme}
           marks={marks}
+          only={shown && [...shown.pieces]}
           label=""
           className="absolute inset-[6%] m-auto h-[88%] w-[88%]"
         />
@@ -144,8 +173,19 @@ export function PuzzleWindows({
         </p>
       )}
       {WINDOW_NAMES.map((name) => (
-        <Rim key={name} name={name} swapped={swapped} hidden={peeking} />
+        <Rim key={name} name={name} swapped={swapped} words={!isPosed} hidden={peeking} />
       ))}
+      {!peeking &&
+        letters.map(({ name, x, y }) => (
+          <span
+            key={`${name}${x}`}
+            aria-hidden
+            className="turns pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded bg-ground/75 px-1 text-sm leading-5"
+            style={{ left: x, top: y }}
+          >
+            {name}
+          </span>
+        ))}
     </div>
   )
 }
@@ -164,7 +204,17 @@ const RIM: Readonly<Record<WindowName, readonly (readonly [string, string])[]>> 
 }
 
 /** The names of the directions at the rim of a window. */
-function Rim({ name, swapped, hidden }: { name: WindowName; swapped: boolean; hidden: boolean }) {
+function Rim({
+  name,
+  swapped,
+  words,
+  hidden,
+}: {
+  name: WindowName
+  swapped: boolean
+  words: boolean
+  hidden: boolean
+}) {
   const isFirst = (name === 'near') !== swapped
   return (
     <div
@@ -177,7 +227,7 @@ function Rim({ name, swapped, hidden }: { name: WindowName; swapped: boolean; hi
       )}
     >
       <span className="sr-only">{WINDOW_WORDS[name]}</span>
-      {RIM[name].map(([word, at]) => (
+      {(words ? RIM[name] : []).map(([word, at]) => (
         <span key={word} aria-hidden className={classes('absolute', at)}>
           {word}
         </span>
@@ -190,14 +240,21 @@ interface DragParts {
   scene: React.RefObject<PuzzleScene | undefined>
   latest: React.RefObject<{ state: State }>
   onTurn?: (turn: Turn) => void
+  onTouch?: (piece: number | undefined) => void
   setPeeking: (peeking: boolean) => void
 }
 
-function useDrag({ scene, latest, onTurn, setPeeking }: DragParts) {
+function useDrag({ scene, latest, onTurn, onTouch, setPeeking }: DragParts) {
   const held = useRef<{ x: number; y: number; hit?: Hit; spent: boolean }>(undefined)
   const at = (event: React.PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect()
     return [event.clientX - box.left, event.clientY - box.top] as const
+  }
+  const touch = (event: React.PointerEvent) => {
+    const now = held.current
+    if (!now || now.spent || !onTouch) return
+    const [x, y] = at(event)
+    if (Math.hypot(x - now.x, y - now.y) < DRAG_START) onTouch(now.hit?.piece)
   }
   const letGo = () => {
     if (held.current && !held.current.hit) scene.current?.peek(0, 0)
@@ -208,7 +265,7 @@ function useDrag({ scene, latest, onTurn, setPeeking }: DragParts) {
     onPointerDown(event: React.PointerEvent) {
       const [x, y] = at(event)
       event.currentTarget.setPointerCapture(event.pointerId)
-      const hit = onTurn ? scene.current?.hit(x, y) : undefined
+      const hit = onTurn || onTouch ? scene.current?.hit(x, y) : undefined
       held.current = { x, y, hit, spent: false }
       if (!hit) setPeeking(true)
     },
@@ -226,7 +283,10 @@ function useDrag({ scene, latest, onTurn, setPeeking }: DragParts) {
       const turn = scene.current.turnFor(latest.current.state, now.hit, moved)
       if (turn) onTurn?.(turn)
     },
-    onPointerUp: letGo,
+    onPointerUp(event: React.PointerEvent) {
+      touch(event)
+      letGo()
+    },
     onPointerCancel: letGo,
   }
 }

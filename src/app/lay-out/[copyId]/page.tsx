@@ -1,11 +1,13 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { LayOut } from '@/features/lay-out/LayOut'
+import { LayOut, type Way } from '@/features/lay-out/LayOut'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/outside'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Lay out' }
+
+const WAYS: readonly Way[] = ['scramble', 'colours', 'pieces']
 
 export default async function LayOutPage({
   params,
@@ -20,5 +22,7 @@ export default async function LayOutPage({
   const profileId = await defaultProfile()
   const [copy, settings] = await Promise.all([findCopy(profileId, copyId), readSettings(profileId)])
   if (!copy) notFound()
-  return <LayOut copy={copy} settings={settings} way={way === 'colours' ? 'colours' : 'scramble'} />
+  return (
+    <LayOut copy={copy} settings={settings} way={WAYS.find((each) => each === way) ?? 'scramble'} />
+  )
 }

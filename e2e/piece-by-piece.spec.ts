@@ -1,0 +1,25 @@
+import { expect, layOut, test, untilHome } from './fixtures'
+
+test('a mod is led home piece by piece: path, owed turns, borrowed pieces, home, log', async ({
+  page,
+}) => {
+  await layOut(page, 'Harbour-light prism')
+  await page.getByLabel('Or your own turns').fill("R U F' L2 D B")
+  await page.getByLabel('School').selectOption({ label: 'Piece by piece' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toBeVisible()
+  await expect(card).toContainText('No piece in particular.')
+  // Into the first set-up: what was turned is owed, the latest first.
+  const debts = page.getByRole('region', { name: 'Debts' })
+  const next = page.getByRole('button', { name: /^Next/ })
+  for (let turns = 0; turns < 60; turns++) {
+    if (!/Owed\s+Nothing/.test(await debts.innerText())) break
+    await next.click()
+  }
+  expect(await debts.innerText()).toMatch(/Owed\s+[UDFBRL]/)
+  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 40)
+  await page.getByRole('link', { name: 'See it in the log' }).click()
+  await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
+  await expect(page.getByText('Piece by piece').first()).toBeVisible()
+})

@@ -1,0 +1,42 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { shippedDefinition } from '@/core/catalog'
+import { Anatomy } from '@/features/anatomy/Anatomy'
+import { findCopy } from '@/server/copies'
+import { isId } from '@/server/outside'
+import { defaultProfile, readSettings } from '@/server/profiles'
+
+export const metadata: Metadata = { title: 'Anatomy' }
+
+interface Asked {
+  params: Promise<{ puzzleId: string }>
+  searchParams: Promise<{ turns?: string | string[]; piece?: string | string[] }>
+}
+
+/** A puzzle by its id, or a copy on the shelf by its own. */
+export default async function AnatomyPage({ params, searchParams }: Asked) {
+  const [{ puzzleId: raw }, { turns, piece }] = await Promise.all([params, searchParams])
+  const asked = decodeURIComponent(raw)
+  const profileId = await defaultProfile()
+  const [copy, settings] = await Promise.all([
+    isId(asked) ? findCopy(profileId, asked) : undefined,
+    readSettings(profileId),
+  ])
+  const puzzleId = copy?.puzzleId ?? asked
+  const definition = shippedDefinition(puzzleId)
+  if (!definition) notFound()
+  return (
+    <Anatomy
+      key={asked}
+      given={{
+        puzzleId,
+        title: copy?.name ?? definition.name,
+        scheme: copy?.scheme ?? definition.colours,
+        copyId: copy?.id,
+        turns: [turns ?? ''].flat()[0],
+        piece: [piece ?? ''].flat()[0],
+      }}
+      settings={settings}
+    />
+  )
+}

@@ -1,0 +1,188 @@
+/** What there is to know about one piece, and the sentences that say it. */
+import { dot } from '../geometry/vector'
+import { IN, placed, type Puzzle } from '../puzzle/compile'
+import { DIRECTIONS } from '../puzzle/directions'
+import { colourIn, type Scheme } from '../puzzle/colours'
+import { ROTATION_COUNT, rotationAbout } from '../rotation'
+import { blockOf, type State } from '../state'
+import { inWords, kindPlural, listed } from '../words'
+import { frameOf } from './frame'
+import { lookAlikesOf } from './lookAlikes'
+import { handReachOf } from './placements'
+
+export interface Kind {
+  readonly name: string
+  readonly pieces: readonly number[]
+  /** Faces that a piece of this kind shows. */
+  readonly faces: number
+}
+
+/** The kinds of pieces, those with the most faces first. */
+export function kindsIn({ pieces }: Puzzle): Kind[] {
+  const names = [...new Set(pieces.map(({ kind }) => kind))]
+  return names
+    .map((name) => {
+      const own = pieces.flatMap(({ kind }, p) => (kind === name ? [p] : []))
+      return { name, pieces: own, faces: pieces[own[0]].faces.length }
+    })
+    .sort((a, b) => b.faces - a.faces)
+}
+
+export interface PieceFacts {
+  /** Slots that the piece can ever fill, its own among them; homes are below the piece count. */
+  readonly slots: readonly number[]
+  /** Other pieces that look the same in each other's places. */
+  readonly alike: readonly number[]
+  /** Ways to lie in its own place, and how many of them differ to the eye. */
+  readonly inPlace: { readonly ways: number; readonly looks: number }
+  /** Slots that layers which only half-turn trade it with, by the name of the turn. */
+  readonly partners: readonly { readonly turn: string; readonly slot: number }[]
+}
+
+export function factsOf(puzzle: Puzzle, piece: number): PieceFacts {
+  const { slot, look } = puzzle
+  const { classes } = lookAlikesOf(puzzle)
+  const own = handReachOf(puzzle)[piece]
+  const inPlace = own.filter((r) => slot[24 * piece + r] === piece)
+  const frame = frameOf(puzzle)
+  const turns = frame.piece === undefined ? frame.turns : puzzle.turns.filter((t) => !t.whole)
+  const byLength = [...turns].sort((a, b) => a.name.length - b.name.length)
+  const traded = byLength.flatMap((turn) => {
+    const { amounts, unitDegrees } = puzzle.grips[turn.grip]
+    if (amounts.length > 1 || 2 * amounts[0] * unitDegrees !== 360) return []
+    if (puzzle.carry[turn.grip][24 * piece] !== IN) return []
+    const to = slot[24 * piece + turn.rotation]
+    return to === piece ? [] : [{ turn: turn.name, slot: to }]
+  })
+  const partners = traded.filter(
+    (each, i) => traded.findIndex((other) => other.slot === each.slot) === i,
+  )
+  return {
+    slots: [...new Set(own.map((r) => slot[24 * piece + r]))],
+    alike: (classes.find((each) => each.includes(piece)) ?? []).filter((p) => p !== piece),
+    inPlace: {
+      ways: inPlace.length,
+      looks: new Set(inPlace.map((r) => look[24 * piece + r])).size,
+    },
+    partners,
+  }
+}
+
+/** 'white, red and green', or 'no colour' for a piece inside. */
+export function coloursOf(puzzle: Puzzle, scheme: Scheme, piece: number): string {
+  const names = puzzle.pieces[piece].faces.map(({ colour }) => colourIn(scheme, colour).name)
+  const counted = [...new Set(names)].map((name) => {
+    const count = names.filter((other) => other === name).length
+    return count === 1 ? name : `${inWords(count)} ${name}`
+  })
+  return listed(counted) || 'no colour'
+}
+
+/** The facts in sentences, most telling first. */
+export function factWords(puzzle: Puzzle, piece: number): string[] {
+  const { slots, alike, inPlace, partners } = factsOf(puzzle, piece)
+  const count = puzzle.pieces.length
+  const name = (p: number) => puzzle.pieces[p].id
+  const homes = slots.filter((slot) => slot < count)
+  const words: string[] = []
+  if (slots.length === 1 && inPlace.ways === 1) return ['No turn moves it: it is part of the core.']
+  if (slots.length === 1) words.push('It never leaves its place; it only turns there.')
+  else {
+    const kinds = [...new Set(homes.map((slot) => puzzle.pieces[slot].kind))]
+    const whose = kinds.length > 1 ? `, those of ${listed(kinds.map(kindPlural))}` : ''
+    words.push(`It can reach ${inWords(homes.length)} places${whose}.`)
+    if (slots.length > homes.length)
+      words.push(
+        `It can also lie in ${inWords(slots.length - homes.length)} places where the finished puzzle has nothing.`,
+      )
+  }
+  if (partners.length > 0)
+    words.push(
+      `${listed(partners.map(({ turn, slot }, i) => `${turn} ${i === 0 ? 'trades it ' : ''}with ${slot < count ? name(slot) : 'a place outside'}`))}.`,
+    )
+  words.push(inPlaceWords(inPlace))
+  if (alike.length > 0)
+    words.push(
+      `It looks exactly like ${listed(alike.map(name))}: by eye they can stand for each other.`,
+    )
+  return words
+}
+
+function inPlaceWords({ ways, looks }: PieceFacts['inPlace']): string {
+  if (ways === 1) return 'In its place it can lie one way only.'
+  if (looks === ways)
+    return `In its place it can lie ${inWords(ways)} ways, and each of them shows.`
+  if (looks === 1)
+    return `In its place it can lie ${inWords(ways)} ways, and the eye sees no difference.`
+  return `In its place it can lie ${inWords(ways)} ways, of which the eye tells ${inWords(looks)} apart.`
+}
+
+export interface PlaceAccount {
+  readonly piece: number
+  /** A sentence's predicate: 'a quarter turn clockwise'. */
+  readonly turned: string
+  /** Whether the eye sees it. */
+  readonly isSeen: boolean
+}
+
+/**
+ * The account of turns in place: pieces that sit at home but are turned there, unseen turns too,
+ * because later they may show in another piece.
+ */
+export function turnedInPlace(puzzle: Puzzle, state: State): PlaceAccount[] {
+  return puzzle.pieces.flatMap((_, piece) => {
+    const r = state[piece]
+    if (r === 0 || puzzle.slot[24 * piece + r] !== piece) return []
+    const isSeen = puzzle.look[24 * piece + r] !== puzzle.look[24 * piece]
+    return [{ piece, turned: rotationWords(puzzle, piece, r), isSeen }]
+  })
+}
+
+/** A turn in place about the outward axis of the piece. */
+function rotationWords(puzzle: Puzzle, piece: number, rotation: number): string {
+  const { cells, core } = puzzle.pieces[piece]
+  const outward = cells[0].map((c, i) => c - puzzle.cores[core][i])
+  const nonzero = outward.filter((c) => Math.abs(c) > 1e-9).length
+  if (nonzero === 2) return 'flipped'
+  const axis = outward.map((c) => (Math.abs(c) < 1e-9 ? 0 : Math.sign(c))) as [
+    number,
+    number,
+    number,
+  ]
+  const unit = nonzero === 3 ? 120 : 90
+  for (let amount = 1; amount * unit < 360; amount++)
+    if (rotationAbout(axis, amount * unit) === rotation) {
+      if (unit === 120) return amount === 1 ? 'twisted clockwise' : 'twisted anticlockwise'
+      return ['', 'a quarter turn clockwise', 'a half turn', 'a quarter turn anticlockwise'][amount]
+    }
+  return 'turned in its place'
+}
+
+/** One turn for each layer that is blocked now. */
+export function blockedNow(puzzle: Puzzle, state: State): number[] {
+  const seen = new Set<number>()
+  return puzzle.turns.flatMap((turn) => {
+    if (seen.has(turn.grip) || turn.whole) return []
+    seen.add(turn.grip)
+    return blockOf(puzzle, state, turn) ? [turn.index] : []
+  })
+}
+
+/** For a slot, a piece and a rotation that fill it: how to draw the place. */
+export function fillerOf(puzzle: Puzzle, slot: number): { piece: number; rotation: number } {
+  if (slot < puzzle.pieces.length) return { piece: slot, rotation: 0 }
+  const at = puzzle.slot.indexOf(slot)
+  return { piece: Math.floor(at / ROTATION_COUNT), rotation: at % ROTATION_COUNT }
+}
+
+/** What a slot is called: the piece whose home it is, or face letters with the face it lies beyond. */
+export function slotName(puzzle: Puzzle, slot: number): string {
+  if (slot < puzzle.pieces.length) return puzzle.pieces[slot].id
+  const { piece, rotation } = fillerOf(puzzle, slot)
+  const { cells, core } = puzzle.pieces[piece]
+  const cell = placed(puzzle.cores[core], rotation, cells[0])
+  const facing = DIRECTIONS.map(({ letter, vector }) => ({ letter, height: dot(vector, cell) }))
+  const letters = facing.flatMap(({ letter, height }) => (height > 0.5 ? [letter] : []))
+  const beyond = facing.flatMap(({ letter, height }) => (height > 1.5 ? [letter] : []))
+  return `${letters.join('')}+${beyond.join('')}`
+}

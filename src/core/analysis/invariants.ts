@@ -1,0 +1,147 @@
+/**
+ * What every turn respects: of each orbit the parity of the exchange of its pieces (mod 2) and the
+ * sum of their twists (mod the number of orientations). These are the images of a turn in the
+ * abelianised group of all rearrangements, so whatever turns do to them lies in the subgroup that the
+ * vectors of the single turns span.
+ */
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, multiply, orderOf, type Rotation } from '../rotation'
+import type { State } from '../state'
+import type { Orbit } from './orbits'
+
+/** One entry: a whole number modulo `modulus`. */
+export interface Coordinate {
+  readonly orbit: number
+  readonly what: 'parity' | 'twist'
+  readonly modulus: number
+}
+
+/** The coordinates of some orbits, in order; orbits of one piece have no parity. */
+export function coordinatesFor(orbits: readonly Orbit[]): Coordinate[] {
+  return orbits.flatMap(({ places, orientations }, orbit): Coordinate[] => [
+    ...(places.length > 1 ? [{ orbit, what: 'parity' as const, modulus: 2 }] : []),
+    ...(orientations.length > 1
+      ? [{ orbit, what: 'twist' as const, modulus: orientations.length }]
+      : []),
+  ])
+}
+
+/** Orientations as powers of one of them; undefined if no one generates them all. */
+function exponents({ orientations }: Orbit): Map<Rotation, number> | undefined {
+  const generator = orientations.find((r) => orderOf(r) === orientations.length)
+  if (generator === undefined) return undefined
+  const found = new Map<Rotation, number>()
+  let power = 0
+  for (let k = 0; k < orientations.length; k++) {
+    found.set(power, k)
+    power = multiply(generator, power)
+  }
+  return found
+}
+
+/** Whether twists of every orbit can be added up as numbers. */
+export const twistsAdd = (orbits: readonly Orbit[]): boolean =>
+  orbits.every((orbit) => orbit.orientations.length === 1 || exponents(orbit) !== undefined)
+
+/** Of one orbit: what fills place i goes to place `to[i]`, its twist multiplied by `change[i]`. */
+export interface OrbitEffect {
+  readonly to: readonly number[]
+  readonly change: readonly Rotation[]
+}
+
+/** What a move, given as the rotation of what fills each place, does to an orbit. */
+export function effectOfMove(
+  puzzle: Puzzle,
+  { places, reference }: Orbit,
+  move: State,
+): OrbitEffect {
+  const to = places.map((place) => places.indexOf(puzzle.place[24 * place + move[place]]))
+  const change = places.map((place, i) =>
+    multiply(INVERSE[reference[to[i]]], multiply(move[place], reference[i])),
+  )
+  return { to, change }
+}
+
+export function vectorOf(orbits: readonly Orbit[], effects: readonly OrbitEffect[]): number[] {
+  return orbits.flatMap((orbit, o) => {
+    const { to, change } = effects[o]
+    const parity = orbit.places.length > 1 ? [parityOf(to)] : []
+    if (orbit.orientations.length === 1) return parity
+    const powers = exponents(orbit)
+    const sum = change.reduce((total, c) => total + (powers?.get(c) ?? 0), 0)
+    return [...parity, sum % orbit.orientations.length]
+  })
+}
+
+/** 0 for an even exchange, 1 for an odd one. */
+export function parityOf(to: readonly number[]): number {
+  const seen = new Set<number>()
+  let parity = 0
+  to.forEach((_, first) => {
+    for (let at = to[first]; !seen.has(first) && at !== first; at = to[at]) {
+      seen.add(at)
+      parity ^= 1
+    }
+    seen.add(first)
+  })
+  return parity
+}
+
+/**
+ * The size of the subgroup that vectors span. The moduli divide 12, so everything happens in two
+ * parts, modulo 4 and modulo 3: rows are reduced by the entry that is divisible least often, which
+ * clears its column in all others.
+ */
+export function spanSize(
+  vectors: readonly (readonly number[])[],
+  moduli: readonly number[],
+): bigint {
+  const part = (prime: number, power: number) => {
+    const full = prime ** power
+    const rows = vectors.map((v) =>
+      v.map((entry, i) => {
+        let own = 1
+        while (own < full && moduli[i] % (own * prime) === 0) own *= prime
+        return (entry * (full / own)) % full
+      }),
+    )
+    return spanOf(rows, prime, power)
+  }
+  if (moduli.some((m) => 12 % m !== 0)) throw new Error('a twist is counted by neither 2, 3 nor 4')
+  return part(2, 2) * part(3, 1)
+}
+
+function spanOf(rows: number[][], prime: number, power: number): bigint {
+  const full = prime ** power
+  const valuation = (entry: number) => {
+    if (entry === 0) return power
+    let times = 0
+    while (entry % prime ** (times + 1) === 0) times++
+    return times
+  }
+  let size = 1n
+  let rest = rows
+  for (;;) {
+    let best: { row: number; column: number; at: number } | undefined
+    rest.forEach((row, r) =>
+      row.forEach((entry, column) => {
+        const at = valuation(entry)
+        if (at < (best?.at ?? power)) best = { row: r, column, at }
+      }),
+    )
+    if (!best) return size
+    const { row, column, at } = best
+    const pivot = rest[row]
+    size *= BigInt(prime ** (power - at))
+    // pivot entry = unit * prime^at
+    const unit = pivot[column] / prime ** at
+    let inverse = 1
+    while ((unit * inverse) % full !== 1) inverse++
+    rest = rest
+      .filter((_, r) => r !== row)
+      .map((other) => {
+        const factor = (other[column] / prime ** at) * inverse
+        return other.map((entry, i) => (((entry - factor * pivot[i]) % full) + full) % full)
+      })
+  }
+}

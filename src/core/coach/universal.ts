@@ -1,0 +1,243 @@
+/** The universal school as a route: each step in words, with what is set up, done and undone. */
+import { coloursOf } from '../analysis/anatomy'
+import { coordinatesFor } from '../analysis/invariants'
+import { vectorOfState } from '../analysis/sums'
+import { countQuarters, countTurns } from '../notation/rewrite'
+import type { Scheme } from '../puzzle/colours'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { ok, type Result } from '../result'
+import { INVERSE, multiply, type Rotation } from '../rotation'
+import type { School, Stage } from '../schools/school'
+import { turnFreely, writeState, type State } from '../state'
+import { workOf } from '../universal/orbitsAtWork'
+import { holdOf, solveUniversally, turnsOfStep, type UniversalStep } from '../universal/solve'
+import { capital, inWords, kindPlural, listed, plural } from '../words'
+import type { Route, RouteStage, RouteStep, RouteTurn } from './route'
+
+interface Scene {
+  readonly puzzle: Puzzle
+  readonly scheme: Scheme
+  /** Before the step. */
+  readonly state: State
+  readonly frame: Rotation
+}
+
+/** A route in the universal school; it still has to be replayed. */
+export function planUniversally(
+  puzzle: Puzzle,
+  school: School,
+  from: State,
+  scheme: Scheme,
+): Result<Route> {
+  const solved = solveUniversally(puzzle, from)
+  if (!solved.ok) return solved
+  const steps: { stage: number; step: RouteStep }[] = []
+  let state = from
+  let frame = holdOf(puzzle, from) ?? 0
+  const turns: Turn[] = []
+  let held: readonly Turn[] = []
+  for (const step of solved.value) {
+    const made = turnsOfStep(puzzle, step)
+    turns.push(...made)
+    const scene = { puzzle, scheme, state, frame }
+    for (const turn of made) {
+      state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+      if (turn.whole) frame = multiply(turn.rotation, frame)
+    }
+    // A hold is taken at the beginning of the step that follows.
+    if (step.kind === 'hold') {
+      held = made
+      continue
+    }
+    const stage = stageFor(school, step)
+    const id = `${school.stages[stage].id}.${steps.filter((each) => each.stage === stage).length + 1}`
+    const after = { puzzle, scheme, state, frame }
+    steps.push({ stage, step: explain(scene, step, after, id, held) })
+    held = []
+  }
+  const stages = school.stages.map((stage, at): RouteStage => {
+    const own = steps.filter((each) => each.stage === at).map(({ step }) => step)
+    return { id: stage.id, name: stage.name, aim: stage.aim, done: own.length === 0, steps: own }
+  })
+  const algorithms = steps.map(({ step }) => step.algorithm.join(' ')).filter(Boolean)
+  return ok({
+    puzzle: puzzle.definition.id,
+    school: school.id,
+    variant: {},
+    from: writeState(from),
+    base: 'up',
+    baseColour: '',
+    stages,
+    turnCount: countTurns(turns),
+    quarterCount: countQuarters(turns),
+    algorithms: [...new Set(algorithms)],
+    looks: steps.length,
+  })
+}
+
+const stageFor = ({ stages }: School, step: UniversalStep): number =>
+  stages.findIndex(({ technique }) =>
+    step.kind === 'shape'
+      ? technique.kind === 'shape'
+      : step.kind === 'cycle' || step.kind === 'small'
+        ? technique.kind === 'cycles' && technique.orbit === step.orbit
+        : technique.kind === 'sums',
+  )
+
+function explain(
+  scene: Scene,
+  step: Exclude<UniversalStep, { kind: 'hold' }>,
+  after: Scene,
+  id: string,
+  held: readonly Turn[],
+): RouteStep {
+  const { puzzle } = scene
+  const holdTurns = held.map((turn): RouteTurn => ({ name: turn.name, role: 'hold' }))
+  const frame = scene.frame
+  const common = {
+    id,
+    kind: step.kind,
+    hold:
+      held.length > 0
+        ? `Turn the whole puzzle first: ${held.map(({ name }) => name).join(' ')}. Keep that hold to the end`
+        : 'as it is',
+    others: [],
+    frame,
+  }
+  if (step.kind === 'cycle') {
+    const { setup, base } = step.cycle
+    const undo = setup.map(({ inverse }) => puzzle.turns[inverse]).reverse()
+    const as = (role: RouteTurn['role']) => (turn: Turn) => ({ name: turn.name, role })
+    const path = pathWords(scene, step)
+    const { orbit, kinds } = workOf(puzzle).orbits[step.orbit]
+    const right = rightIn(after, orbit.places)
+    const name = listed(kinds.map(kindPlural))
+    return {
+      ...common,
+      lookFor: path,
+      check: `${inWords(right)} of the ${orbit.places.length} ${name} are home. Nothing else has moved.`,
+      hints: {
+        nudge: `Three ${kinds.length === 1 ? kindPlural(kinds[0]) : 'pieces of this orbit'} are next.`,
+        pointer: path,
+      },
+      note:
+        setup.length > 0
+          ? `The ${plural(setup.length, 'set-up turn')} may disturb anything; undoing ${setup.length === 1 ? 'it' : 'them'} brings it all back.`
+          : undefined,
+      turns: [
+        ...holdTurns,
+        ...setup.map(as('setup')),
+        ...base.turns.map(as('do')),
+        ...undo.map(as('undo')),
+      ],
+      algorithm: base.turns.map(({ name: turn }) => turn),
+      pieces: step.pieces.map((p) => puzzle.pieces[p].id),
+      places: step.cycle.places.map((place) => puzzle.pieces[place].id),
+    }
+  }
+  const turns = [...holdTurns, ...step.turns.map(({ name }): RouteTurn => ({ name, role: 'do' }))]
+  if (step.kind === 'small') {
+    const { orbit, kinds } = workOf(puzzle).orbits[step.orbit]
+    const name = listed(kinds.map(kindPlural))
+    return {
+      ...common,
+      lookFor: `the ${orbit.places.length} ${name}, all together. Their turns form a small group of its own, without three-cycles, so they come home first.`,
+      check: `the ${orbit.places.length} ${name} are home. Others may have moved; their turn comes later.`,
+      hints: {
+        nudge: `The ${name} come home all together.`,
+        pointer: `Only a few positions of the ${name} can be reached; each has its own shortest way.`,
+      },
+      turns,
+      algorithm: step.turns.map(({ name: turn }) => turn),
+      pieces: orbit.places.map((p) => puzzle.pieces[p].id),
+      places: [],
+    }
+  }
+  if (step.kind === 'shape')
+    return {
+      ...common,
+      lookFor:
+        'the shape alone; colours do not matter yet. Every piece goes to some place of the finished shape.',
+      check: 'the puzzle has its finished shape again.',
+      hints: {
+        nudge: 'The shape comes first.',
+        pointer: `${plural(step.turns.length, 'turn')} bring the shape back, colours left out of account.`,
+      },
+      turns,
+      algorithm: [],
+      pieces: [],
+      places: [],
+    }
+  const owing = sumsWords(scene)
+  return {
+    ...common,
+    lookFor: `no piece in particular. ${owing}`,
+    check: 'exchanges are even in every orbit, and twists add up to nothing.',
+    hints: { nudge: 'Odd and even come first.', pointer: owing },
+    note: 'Three-cycles never change this, so it is settled before anything is placed.',
+    turns,
+    algorithm: [],
+    pieces: [],
+    places: [],
+  }
+}
+
+/** 'the corner with red and blue, at UFR, goes to DFL; …' */
+function pathWords(
+  { puzzle, scheme }: Scene,
+  { cycle, pieces }: Extract<UniversalStep, { kind: 'cycle' }>,
+): string {
+  const told = pieces.map((p, i) => {
+    const [from, to] = [cycle.places[i], cycle.places[(i + 1) % 3]]
+    const home = to === p ? ', its own place' : ''
+    return `the ${shortKind(puzzle.pieces[p].kind)} with ${coloursOf(puzzle, scheme, p)} goes from ${puzzle.pieces[from].id} to ${puzzle.pieces[to].id}${home}`
+  })
+  return `${told.join('; ')}.`
+}
+
+/** 'corner' for a corner with three faces: its colours tell the rest. */
+const shortKind = (kind: string): string => kind.replace(/ (with|\().*$/, '')
+
+/** How many pieces of an orbit look home. */
+const rightIn = ({ puzzle, state, frame }: Scene, places: readonly number[]): number =>
+  places.filter((p) => isRightUnder(puzzle, state, frame, p)).length
+
+const isRightUnder = (puzzle: Puzzle, state: State, frame: Rotation, p: number): boolean => {
+  const back = INVERSE[frame]
+  const at = 24 * p + multiply(back, state[p])
+  const place = puzzle.place[at]
+  return place < puzzle.pieces.length && puzzle.look[at] === puzzle.look[24 * place]
+}
+
+/** Which sums are not nothing yet. */
+function sumsWords({ puzzle, state, frame }: Scene): string {
+  const { sums, columns } = workOf(puzzle)
+  const back = INVERSE[frame]
+  const vector = vectorOfState(
+    puzzle,
+    sums,
+    state.map((r) => multiply(back, r)),
+  )
+  const coordinates = coordinatesFor(sums.orbits)
+  const off = columns.filter((c) => vector[c] !== 0).map((c) => coordinates[c])
+  const kindOf = (orbit: number) => shortKind(puzzle.pieces[sums.orbits[orbit].places[0]].kind)
+  const isSingle = (orbit: number) => sums.orbits[orbit].places.length === 1
+  const named = (each: typeof off) =>
+    listed([...new Set(each.map(({ orbit }) => kindPlural(kindOf(orbit))))])
+  const odd = off.filter(({ orbit, what }) => !isSingle(orbit) && what === 'parity')
+  const twisted = off.filter(({ orbit, what }) => !isSingle(orbit) && what === 'twist')
+  const turned = off.filter(({ orbit }) => isSingle(orbit))
+  const told = [
+    ...(odd.length > 0 ? [`the exchanges of ${named(odd)} are odd`] : []),
+    ...(twisted.length > 0 ? [`the twists of ${named(twisted)} do not add up`] : []),
+    ...(turned.length > 0
+      ? [
+          `${inWords(turned.length)} of the ${named(turned)} ${turned.length === 1 ? 'is' : 'are'} turned in place`,
+        ]
+      : []),
+  ]
+  return told.length === 0 ? '' : `${capital(listed(told))}.`
+}
+
+export const isUniversal = (stages: readonly Stage[]): boolean =>
+  stages.some(({ technique }) => ['cycles', 'sums', 'shape'].includes(technique.kind))

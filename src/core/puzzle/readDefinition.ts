@@ -1,0 +1,155 @@
+/** Reads puzzle files: every problem is told with the path of its field. */
+import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
+import { ok, type Problem, type Result } from '../result'
+import { DEFAULT_COLOURS, DEFAULT_FACES, MARKS, type Colour } from './colours'
+import type { MechanismDefinition, PuzzleDefinition } from './definition'
+import { DIRECTIONS, type FaceName } from './directions'
+import { definitionProblems, problemAt } from './judge'
+
+const FACE_NAMES = DIRECTIONS.map(({ name }) => name)
+const name = () => string().trim().min(1).max(80)
+const unknownField = '${path} has a field that is not known: ${unknown}'
+
+/** Three whole numbers as a direction. */
+const direction = () => array().of(number().integer().min(-60).max(60).required()).length(3)
+const cell = () => array().of(number().min(-9).max(9).required()).length(3)
+const size = () => array().of(number().integer().min(1).max(7).required()).length(3)
+const faceList = () => array().of(mixed<FaceName>().oneOf(FACE_NAMES).required()).max(6)
+
+const mechanisms: Record<MechanismDefinition['kind'], AnySchema> = {
+  box: object({ kind: string(), size: size().required() }).noUnknown(unknownField),
+  capped: object({ kind: string(), caps: faceList().min(1).required() }).noUnknown(unknownField),
+  conjoined: object({
+    kind: string(),
+    boxes: array()
+      .of(object({ size: size().required(), centre: cell().required() }).noUnknown(unknownField))
+      .min(2)
+      .max(4)
+      .required(),
+  }).noUnknown(unknownField),
+  circles: object({ kind: string(), locked: faceList().required() }).noUnknown(unknownField),
+  tetrahedron: object({ kind: string() }).noUnknown(unknownField),
+}
+
+const mechanismSchema = lazy((value: unknown): AnySchema => {
+  const kind = Object(value) as { kind?: MechanismDefinition['kind'] }
+  return (
+    mechanisms[kind.kind as MechanismDefinition['kind']] ??
+    object({
+      kind: string()
+        .oneOf(Object.keys(mechanisms), 'mechanism.kind must be one of ${values}')
+        .required(),
+    }).required('mechanism is missing')
+  )
+})
+
+/** Largest denominator of the offset of a half-space. */
+const OFFSET_PARTS = 12
+
+const offset = () =>
+  number()
+    .min(0.25)
+    .max(60)
+    .test('rational', '${path} must be a multiple of a third or of a quarter', (at) =>
+      at === undefined ? true : Math.abs(at * OFFSET_PARTS - Math.round(at * OFFSET_PARTS)) < 1e-9,
+    )
+
+const definitionSchema = object({
+  schema: number().oneOf([1], 'schema must be 1').required(),
+  id: string()
+    .matches(/^[a-z0-9][a-z0-9-]{0,39}$/, 'id must be small letters, digits and hyphens')
+    .required(),
+  name: name().required(),
+  mechanism: mechanismSchema,
+  solid: object({
+    halfSpaces: array()
+      .of(
+        object({
+          normal: direction()
+            .required()
+            .test('length', '${path} must not be zero', (v) => v?.some((c) => c !== 0) ?? true),
+          at: offset().required(),
+          colour: name().required(),
+        }).noUnknown(unknownField),
+      )
+      .min(4)
+      .max(30)
+      .required(),
+  })
+    .noUnknown(unknownField)
+    .default(undefined),
+  view: object({ up: direction().required(), front: direction().required() })
+    .noUnknown(unknownField)
+    .default(undefined)
+    .test('right', 'view.up and view.front must be at right angles', (view) => {
+      if (!view?.up || !view.front) return true
+      const front = view.front
+      return (
+        view.up.some((c) => c !== 0) && view.up.reduce((sum, c, i) => sum + c * front[i], 0) === 0
+      )
+    }),
+  glue: array().of(array().of(cell().required()).min(2).required()).default([]),
+  colours: array()
+    .of(
+      object({
+        id: name().required(),
+        name: name().required(),
+        shade: string()
+          .matches(/^#[0-9a-f]{6}$/i, '${path} must be #rrggbb')
+          .required(),
+        mark: mixed()
+          .oneOf([...MARKS])
+          .required(),
+      }).noUnknown(unknownField),
+    )
+    .min(1),
+  faces: object(Object.fromEntries(FACE_NAMES.map((face) => [face, name().required()]))).noUnknown(
+    unknownField,
+  ),
+})
+  .noUnknown('${path} has a field that is not known: ${unknown}')
+  .strict()
+
+/** Checks a puzzle file. All problems are found; the first stands for them, the rest are `more`. */
+export function readDefinition(input: unknown): Result<PuzzleDefinition> {
+  let definition: PuzzleDefinition
+  try {
+    definition = definitionSchema.validateSync(withDefaults(input), {
+      abortEarly: false,
+    }) as unknown as PuzzleDefinition
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    const all = error.inner.length > 0 ? error.inner : [error]
+    const firstOfField = all.filter(
+      ({ path }, i) => all.findIndex((other) => other.path === path) === i,
+    )
+    return failAll(firstOfField.map(({ path, message }) => problemAt(path ?? '', message)))
+  }
+  const problems = definitionProblems(definition)
+  return problems.length > 0 ? failAll(problems) : ok(definition)
+}
+
+const failAll = ([first, ...more]: readonly Problem[]): Result<never> => ({
+  ok: false,
+  problem: more.length > 0 ? { ...first, more } : first,
+})
+
+function withDefaults(input: unknown): unknown {
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) return input
+  const given = input as Partial<PuzzleDefinition>
+  const faces = { ...DEFAULT_FACES, ...given.faces }
+  return { glue: [], ...given, faces, colours: given.colours ?? usedColours(given, faces) }
+}
+
+/** Of the colours that everyone knows, those that the puzzle shows. */
+function usedColours({ mechanism, solid }: Partial<PuzzleDefinition>, faces: object): Colour[] {
+  const shown = Array.isArray(solid?.halfSpaces)
+    ? solid.halfSpaces.map((half: { colour?: unknown }) => half?.colour)
+    : Object.entries(faces).flatMap(([face, colour]) =>
+        mechanism?.kind === 'tetrahedron' && ['up', 'back'].includes(face)
+          ? []
+          : [colour as string],
+      )
+  const used = DEFAULT_COLOURS.filter(({ id }) => shown.includes(id))
+  return used.length > 0 ? used : [...DEFAULT_COLOURS]
+}

@@ -1,0 +1,95 @@
+/**
+ * The universal school: one piece at a time. Nothing of it is written by hand for a puzzle: its stages
+ * are the orbits that the turns have, in the order in which later work leaves earlier work alone.
+ */
+import { changesShape } from '../analysis/placements'
+import type { Puzzle } from '../puzzle/compile'
+import { hasMoves } from '../universal/moves'
+import { workOf } from '../universal/orbitsAtWork'
+import { orbitsInOrder } from '../universal/solve'
+import { capital, kindPlural, listed } from '../words'
+import type { Condition, School, Stage } from './school'
+
+export const UNIVERSAL_ID = 'piece-by-piece'
+export const UNIVERSAL_NAME = 'Piece by piece'
+
+const schools = new WeakMap<Puzzle, School>()
+
+/** Undefined for a puzzle whose turns can be blocked in ways that are not understood. */
+export function pieceByPiece(puzzle: Puzzle): School | undefined {
+  if (!hasMoves(puzzle)) return undefined
+  const known = schools.get(puzzle)
+  if (known) return known
+  const school: School = {
+    id: UNIVERSAL_ID,
+    name: UNIVERSAL_NAME,
+    character:
+      'Three pieces at a time: set up, a short cycle, undo. Nothing else is disturbed, so nothing is learned by heart.',
+    puzzles: [puzzle.definition.id],
+    options: [],
+    stages: stagesOf(puzzle),
+  }
+  schools.set(puzzle, school)
+  return school
+}
+
+function stagesOf(puzzle: Puzzle): Stage[] {
+  const { orbits } = workOf(puzzle)
+  const { first, single, later } = orbitsInOrder(puzzle)
+  const names = new Map<string, number>()
+  const nameOf = (orbit: number) => {
+    const name = capital(listed(shortKinds(orbits[orbit].kinds)))
+    const nth = (names.get(name) ?? 0) + 1
+    names.set(name, nth)
+    return nth === 1 ? name : `${name} ${nth}`
+  }
+  const stages: Stage[] = []
+  let done: readonly number[] = []
+  const add = (id: string, name: string, aim: string, technique: Stage['technique']) => {
+    const goal: Condition[] = [{ layer: 'base', must: 'looks home', pieces: done }]
+    stages.push({ id, name, aim, base: 'U', goal, technique })
+  }
+  const addOrbit = (orbit: number) => {
+    const { places } = orbits[orbit].orbit
+    done = [...done, ...places]
+    const kinds = listed(orbits[orbit].kinds.map(kindPlural))
+    add(
+      `orbit-${puzzle.pieces[places[0]].id}`,
+      nameOf(orbit),
+      `The ${places.length} ${kinds} are home.`,
+      {
+        kind: 'cycles',
+        orbit,
+      },
+    )
+  }
+  if (changesShape(puzzle)) {
+    const pieces = puzzle.pieces.map((_, p) => p)
+    stages.push({
+      id: 'shape',
+      name: 'Shape',
+      aim: 'The puzzle has its finished shape, whatever the colours.',
+      base: 'U',
+      goal: [{ layer: 'base', must: 'in shape', pieces }],
+      technique: { kind: 'shape' },
+    })
+  }
+  first.forEach(addOrbit)
+  done = [...done, ...single.flatMap((orbit) => orbits[orbit].orbit.places)]
+  add(
+    'sums',
+    'Odd and even',
+    single.length > 0
+      ? 'Exchanges are even in every orbit, and the pieces that only turn in their places lie right.'
+      : 'Exchanges are even in every orbit, so three at a time will do.',
+    { kind: 'sums' },
+  )
+  later.forEach(addOrbit)
+  return stages
+}
+
+/** 'corners' for corners with one face and corners with three faces. */
+const shortKinds = (kinds: readonly string[]): string[] => {
+  const short = kinds.map((kind) => kindPlural(kind.replace(/ (with|\().*$/, '')))
+  return [...new Set(kinds.length > 1 ? short : kinds.map(kindPlural))]
+}

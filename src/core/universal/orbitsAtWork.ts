@@ -1,0 +1,57 @@
+/**
+ * The orbits that a solver must care for. Left out: a single place whose turns cannot be seen, such as
+ * the plain centre of a 3x3x3; the parities that hang on it are then no one's concern.
+ */
+import { lookAlikesOf } from '../analysis/lookAlikes'
+import { coordinatesFor } from '../analysis/invariants'
+import { frameOf } from '../analysis/frame'
+import { orbitsUnder, type Orbit } from '../analysis/orbits'
+import { canBlock } from '../analysis/placements'
+import { sumsOf, type Sums } from '../analysis/sums'
+import type { Puzzle } from '../puzzle/compile'
+import { movesOf, sumsUnder } from './moves'
+
+export interface OrbitAtWork {
+  readonly orbit: Orbit
+  /** Place names of one kind, for words. */
+  readonly kinds: readonly string[]
+}
+
+export interface Work {
+  readonly sums: Sums
+  readonly orbits: readonly OrbitAtWork[]
+  /** Pieces whose rotation does not matter. */
+  readonly ignored: ReadonlySet<number>
+  /** Positions in vectors that matter. */
+  readonly columns: readonly number[]
+}
+
+/** On a puzzle that changes shape: under all moves that come back to it. */
+function sumsInShape(puzzle: Puzzle): Sums {
+  const effects = movesOf(puzzle).map(({ effect }) => effect)
+  return sumsUnder(puzzle, orbitsUnder(puzzle, effects, frameOf(puzzle).piece), effects)
+}
+
+const known = new WeakMap<Puzzle, Work>()
+
+export function workOf(puzzle: Puzzle): Work {
+  const found = known.get(puzzle)
+  if (found) return found
+  const sums = canBlock(puzzle) ? sumsInShape(puzzle) : sumsOf(puzzle)
+  const { inPlace } = lookAlikesOf(puzzle)
+  const isUnseen = ({ places }: Orbit) => places.length === 1 && inPlace[places[0]].looks === 1
+  const coordinates = coordinatesFor(sums.orbits)
+  const work: Work = {
+    sums,
+    orbits: sums.orbits
+      .filter((orbit) => !isUnseen(orbit))
+      .map((orbit) => ({
+        orbit,
+        kinds: [...new Set(orbit.places.map((place) => puzzle.pieces[place].kind))],
+      })),
+    ignored: new Set(sums.orbits.filter(isUnseen).flatMap(({ places }) => places)),
+    columns: coordinates.flatMap(({ orbit }, c) => (isUnseen(sums.orbits[orbit]) ? [] : [c])),
+  }
+  known.set(puzzle, work)
+  return work
+}

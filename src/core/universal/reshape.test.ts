@@ -1,0 +1,74 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { coordinatesFor, spanSize } from '../analysis/invariants'
+import { sumsUnder, hasMoves, movesOf } from './moves'
+import { shippedPuzzle } from '../catalog'
+import { must } from '../result'
+import { isInShape, scramble, scrambledState } from '../scramble/scramble'
+import { start, turnAll } from '../state'
+import { inSpan, vectorOfState } from '../analysis/sums'
+import { workOf } from './orbitsAtWork'
+import { canReshape, reshape } from './reshape'
+
+const CHANGING = ['shift-3x3x5', 'diagonal-3x3x5'] as const
+
+describe.each(CHANGING)('the shape of %s', (id) => {
+  const puzzle = must(shippedPuzzle(id))
+
+  it('comes back from anywhere by legal turns, and needs none where it is whole', () => {
+    expect(canReshape(puzzle)).toBe(true)
+    expect(reshape(puzzle, start(puzzle))).toEqual([])
+    for (let seed = 1; seed <= 8; seed++) {
+      const state = scrambledState(puzzle, scramble(puzzle, seed))
+      expect(isInShape(puzzle, state)).toBe(false)
+      const turns = reshape(puzzle, state)
+      if (!turns) throw new Error('no way back')
+      expect(turns.length).toBeLessThanOrEqual(14)
+      expect(isInShape(puzzle, must(turnAll(puzzle, state, turns)))).toBe(true)
+    }
+  })
+
+  it('never takes more turns to come back than it was turned away', () => {
+    const free = puzzle.turns.filter(
+      ({ grip, whole }) =>
+        !whole && !puzzle.grips[grip].condition && /^[UDFBRL]/.test(puzzle.grips[grip].name),
+    )
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...free), { maxLength: 4 }), (turns) => {
+        const away = must(turnAll(puzzle, start(puzzle), turns))
+        expect(reshape(puzzle, away)?.length).toBeLessThanOrEqual(turns.length)
+      }),
+      { numRuns: 25 },
+    )
+  })
+
+  it('is kept by every move, which is legal from the finished puzzle', () => {
+    for (const { turns, effect } of movesOf(puzzle)) {
+      const end = must(turnAll(puzzle, start(puzzle), turns))
+      expect(Array.from(end)).toEqual(Array.from(effect))
+      expect(isInShape(puzzle, end)).toBe(true)
+    }
+  })
+
+  it('leaves sums that the moves can settle, wherever it comes back from', () => {
+    const { sums } = workOf(puzzle)
+    for (let seed = 1; seed <= 12; seed++) {
+      const state = scrambledState(puzzle, scramble(puzzle, seed))
+      const back = must(turnAll(puzzle, state, reshape(puzzle, state) ?? []))
+      expect(inSpan(sums, vectorOfState(puzzle, sums, back))).toBe(true)
+    }
+    const effects = movesOf(puzzle).map(({ effect }) => effect)
+    const { turns, size } = sumsUnder(puzzle, sums.orbits, effects)
+    const moduli = coordinatesFor(sums.orbits).map(({ modulus }) => modulus)
+    expect(spanSize(turns, moduli)).toBe(size)
+  })
+})
+
+describe('puzzles whose core is not seen whole', () => {
+  it('are not reshaped, and said not to be served', () => {
+    const plus = must(shippedPuzzle('plus-3x3x3'))
+    expect(canReshape(plus)).toBe(false)
+    expect(hasMoves(plus)).toBe(false)
+    expect(hasMoves(must(shippedPuzzle('cube-3')))).toBe(true)
+  })
+})

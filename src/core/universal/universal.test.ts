@@ -1,0 +1,190 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { plan } from '../coach/plan'
+import { statesAfterStages } from '../coach/verify'
+import { owedAt, trailOf } from '../coach/standing'
+import type { Puzzle } from '../puzzle/compile'
+import { compile } from '../puzzle/compile'
+import { readDefinition } from '../puzzle/readDefinition'
+import { must } from '../result'
+import { multiply } from '../rotation'
+import { schoolNamed } from '../schools'
+import { pieceByPiece } from '../schools/piece-by-piece'
+import { scramble, scrambledState } from '../scramble/scramble'
+import { isSolved, rotateState, start, turnAll, type State } from '../state'
+import { anySolid, box, cube3, turnsIn, after } from '../testing'
+import { baseCyclesOf, searchCycles, writeCycles } from './baseCycles'
+import { applyEffect, effectOf, inverseEffect, followedBy } from './effects'
+import { workOf } from './orbitsAtWork'
+import { Setups } from './setups'
+import { solveUniversally, turnsOfCycle, turnsOfStep, whyNotServed } from './solve'
+import derived from './derived/cycles.json'
+
+const served = CATALOG_IDS.filter((id) => whyNotServed(must(shippedPuzzle(id))) === undefined)
+
+function expectHome(puzzle: Puzzle, from: State): void {
+  const solved = solveUniversally(puzzle, from)
+  if (!solved.ok) throw new Error(solved.problem.sentence)
+  const end = must(
+    turnAll(
+      puzzle,
+      from,
+      solved.value.flatMap((step) => [...turnsOfStep(puzzle, step)]),
+    ),
+  )
+  expect(isSolved(puzzle, end)).toBe(true)
+}
+
+describe('effects', () => {
+  it('compose as the turns do, and undo each other', () => {
+    fc.assert(
+      fc.property(turnsIn(cube3, 12), turnsIn(cube3, 12), (one, other) => {
+        const [first, second] = [effectOf(cube3, one), effectOf(cube3, other)]
+        const both = followedBy(cube3, first, second)
+        expect(Array.from(both)).toEqual(Array.from(after(cube3, [...one, ...other])))
+        expect(Array.from(followedBy(cube3, first, inverseEffect(cube3, first)))).toEqual(
+          Array.from(start(cube3)),
+        )
+        const state = after(cube3, other)
+        expect(Array.from(applyEffect(cube3, state, first))).toEqual(
+          Array.from(after(cube3, one, state)),
+        )
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('base cycles', () => {
+  it.each(served)('of %s move three places and nothing else', (id) => {
+    const puzzle = must(shippedPuzzle(id))
+    const { ignored } = workOf(puzzle)
+    for (const list of baseCyclesOf(puzzle).values())
+      for (const { turns, places, rotations } of list) {
+        const end = must(turnAll(puzzle, start(puzzle), turns))
+        const moved = Array.from(end).flatMap((r, p) => (r !== 0 && !ignored.has(p) ? [p] : []))
+        expect(moved).toEqual([...places].sort((a, b) => a - b))
+        places.forEach((place, i) => {
+          expect(end[place]).toBe(rotations[i])
+          expect(puzzle.place[24 * place + end[place]]).toBe(places[(i + 1) % 3])
+        })
+      }
+  })
+
+  it('are shipped as the search finds them', () => {
+    for (const id of [
+      'cube-2',
+      'cube-3',
+      'box-3x3x5',
+      'prism-6',
+      'tetra-3',
+      'diagonal-3x3x5-half',
+    ]) {
+      const puzzle = must(shippedPuzzle(id))
+      expect(Object.values(derived)).toContainEqual(
+        JSON.parse(JSON.stringify(writeCycles(searchCycles(puzzle)))),
+      )
+    }
+  })
+})
+
+describe('set-up tables', () => {
+  it('say what set up, cycle and undo do', () => {
+    const [[, bases]] = [...baseCyclesOf(cube3)]
+    const setups = new Setups(cube3, bases)
+    const places = [...new Set(bases.flatMap((base) => [...base.places]))]
+    let checked = 0
+    for (const a of places)
+      for (const b of places)
+        for (const c of places)
+          for (const found of setups.through(a, b, c).slice(0, 2)) {
+            const cycle = setups.cycle(found)
+            const turns = turnsOfCycle(cube3, cycle)
+            expect(turns).toHaveLength(found.length)
+            const end = after(cube3, turns)
+            found.places.forEach((place, i) => expect(end[place]).toBe(found.rotations[i]))
+            expect(Array.from(end).filter((r) => r !== 0)).toHaveLength(3)
+            expect(found.rotations.reduce((product, r) => multiply(r, product), 0)).toBe(0)
+            checked++
+          }
+    expect(checked).toBeGreaterThan(20)
+  })
+})
+
+describe('one piece at a time', () => {
+  it.each(served)('leads home from scrambled states of %s, stage by stage, in any hold', (id) => {
+    const puzzle = must(shippedPuzzle(id))
+    const school = must(schoolNamed(id, 'piece-by-piece'))
+    for (let seed = 1; seed <= 6; seed++) {
+      const drawn = scrambledState(puzzle, scramble(puzzle, seed))
+      const state = rotateState(drawn, puzzle.holds[(11 * seed) % puzzle.holds.length])
+      const route = must(plan(puzzle, school, state))
+      for (const { met, stage } of statesAfterStages(puzzle, school, route))
+        expect(met, `${id} ${seed} ${stage}`).toBe(true)
+      // Everything that is set up is undone in the same step.
+      const trail = trailOf(puzzle, route)
+      for (const at of trail.firstOfStep) expect(owedAt(puzzle, trail, at)).toEqual([])
+    }
+  })
+
+  it('does so for circles in other settings', () => {
+    for (const id of ['circle-3--up-right', 'circle-3--up-front-right'])
+      expectHome(
+        must(shippedPuzzle(id)),
+        scrambledState(must(shippedPuzzle(id)), scramble(must(shippedPuzzle(id)), 2)),
+      )
+  })
+
+  it.each([
+    [1, 3, 2],
+    [1, 5, 3],
+    [1, 4, 4],
+    [2, 3, 2],
+    [2, 4, 2],
+    [2, 3, 3],
+    [2, 4, 4],
+    [3, 4, 3],
+  ] as [number, number, number][])('does so for a box %ix%ix%i', (...size) => {
+    const puzzle = box(...size)
+    for (const seed of [1, 2, 3]) expectHome(puzzle, scrambledState(puzzle, scramble(puzzle, seed)))
+  })
+
+  it('says why not where an orbit has no three-cycles and cannot be mended by itself', () => {
+    const puzzle = box(2, 4, 3)
+    const solved = solveUniversally(puzzle, scrambledState(puzzle, scramble(puzzle, 5)))
+    if (!solved.ok) expect(solved.problem.code).toBe('not-served')
+    else expectHome(puzzle, scrambledState(puzzle, scramble(puzzle, 5)))
+  })
+
+  it('does so for a 3x3x3 in any solid', () => {
+    fc.assert(
+      fc.property(anySolid, fc.nat(1000), (definition, seed) => {
+        const read = readDefinition(definition)
+        fc.pre(read.ok)
+        const puzzle = compile(must(read))
+        expectHome(puzzle, scrambledState(puzzle, scramble(puzzle, seed)))
+      }),
+      { numRuns: 5 },
+    )
+  })
+
+  it('says that a twisted corner cannot be led home', () => {
+    const state = start(cube3)
+    const corner = cube3.pieces.findIndex(({ kind }) => kind === 'corner')
+    const turned = cube3.holds.find(
+      (r) => r !== 0 && cube3.place[24 * corner + r] === corner,
+    ) as number
+    state[corner] = turned
+    const solved = solveUniversally(cube3, state)
+    expect(solved.ok).toBe(false)
+    if (!solved.ok) expect(solved.problem.code).toBe('unreachable')
+  })
+
+  it('is not offered where turns can be blocked, and says so', () => {
+    const plus = must(shippedPuzzle('plus-3x3x3'))
+    expect(pieceByPiece(plus)).toBeUndefined()
+    expect(whyNotServed(plus)).toMatch(/blocked/)
+    expect(whyNotServed(box(2, 2, 3))).toBeUndefined()
+  })
+})
