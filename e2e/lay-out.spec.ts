@@ -47,7 +47,7 @@ test('by colours: a twisted corner is found, with the way to mend it', async ({ 
   const twist: Record<string, string> = { 'UFR:R': 'white', 'UFR:F': 'red', 'UFR:U': 'green' }
   await mark(page, (id) => twist[id] ?? FACES[id.split(':')[1]])
   await expect(
-    page.getByText(/cannot happen by turning.*a third anticlockwise by hand/),
+    page.getByText(/cannot happen on this puzzle by turning.*a third anticlockwise by hand/),
   ).toBeVisible()
   await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeDisabled()
   // One sticker by mouse: the wrong colour is told at once, undo brings the verdict back.

@@ -15,6 +15,10 @@ import { readDefinition } from '../core/puzzle/readDefinition'
 import { scramble, scrambledState } from '../core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '../core/schools'
 import type { School } from '../core/schools/school'
+import { diagnose } from '../core/stuck/diagnose'
+import { remediesFor } from '../core/stuck/remedies'
+import { readStateFile } from '../core/stuck/stateFile'
+import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
 import { Failure, told, Usage } from './failure'
 
@@ -25,6 +29,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   apply <puzzle> "<turns>"
   solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N)
   effect <puzzle> "<algorithm>"
+  check <puzzle> --state FILE
   order <puzzle>
 <puzzle> is a shipped id or the path of a puzzle file; with --locked "front,back" a circle cube
 has these faces locked.`
@@ -39,6 +44,7 @@ const OPTIONS = {
   scramble: { type: 'string' },
   random: { type: 'string' },
   locked: { type: 'string' },
+  state: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -133,6 +139,18 @@ const COMMANDS: Record<string, Command> = {
     )
   },
 
+  check(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0, values)
+    if (values.state === undefined) throw new Usage('check needs --state FILE')
+    const judged = check(puzzle, readJsonFile(values.state))
+    print(values, judged, () =>
+      [
+        `${judged.verdict}: ${judged.sentences.join(' ')}`,
+        ...judged.remedies.map(({ name, turnCount }) => `${name}: ${turnCount} turns`),
+      ].join('\n'),
+    )
+  },
+
   order(rest, values) {
     const [puzzle] = puzzleAnd(rest, 0, values)
     const order = writeOrder(orderOfPuzzle(puzzle))
@@ -223,6 +241,34 @@ function solve(puzzle: Puzzle, school: School, seed: number | null, text: string
   }
 }
 
+function check(puzzle: Puzzle, file: unknown) {
+  const read = told(readStateFile(puzzle, file))
+  if (read.kind === 'misread')
+    return {
+      verdict: 'misread',
+      sentences: read.sentences,
+      pieces: [],
+      account: [],
+      remedies: [],
+    }
+  const diagnosis = diagnose(puzzle, read.state, puzzle.definition.colours)
+  return {
+    verdict: diagnosis.verdict,
+    sentences: diagnosis.sentences,
+    pieces: diagnosis.slots.map((slot) => slotName(puzzle, slot)),
+    account: diagnosis.account.map(({ places, ...sums }) => ({
+      places: places.map((place) => puzzle.pieces[place].id),
+      ...sums,
+    })),
+    remedies: remediesFor(puzzle, diagnosis).map(({ kind, name, turns, turnCount }) => ({
+      kind,
+      name,
+      turns: turns.join(' '),
+      turnCount,
+    })),
+  }
+}
+
 function stateAfter(puzzle: Puzzle, text: string): State {
   return told(turnAll(puzzle, start(puzzle), told(readTurns(puzzle, text))))
 }
@@ -253,19 +299,21 @@ function withLocked(puzzle: Puzzle, locked: string | undefined): Puzzle {
 
 function loadPuzzle(name: string): Puzzle {
   if (!/[./\\]/.test(name)) return told(shippedPuzzle(name))
+  return compile(told(readDefinition(readJsonFile(name))))
+}
+
+function readJsonFile(name: string): unknown {
   let text: string
   try {
     text = readFileSync(name, 'utf8')
   } catch {
     throw new Failure(`The file ${name} cannot be read.`)
   }
-  let input: unknown
   try {
-    input = JSON.parse(text)
+    return JSON.parse(text)
   } catch (error) {
     throw new Failure(`The file ${name} is not well-formed JSON: ${(error as Error).message}.`)
   }
-  return compile(told(readDefinition(input)))
 }
 
 function wholeNumber(text: string | undefined, option: string): number | undefined {

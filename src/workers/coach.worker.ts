@@ -18,6 +18,10 @@ import type { Hand } from '@/core/search/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
 import { readState, writeState, type State } from '@/core/state'
 import { isUniversal } from '@/core/coach/universal'
+import { judgeEntry, type Entry, type EntryVerdict } from '@/core/copy/pieces'
+import { diagnose, type Diagnosis } from '@/core/stuck/diagnose'
+import { remediesFor, type Remedy } from '@/core/stuck/remedies'
+import { hasMoves } from '@/core/universal/moves'
 import { kitOf } from '@/core/universal/solve'
 
 export interface PlanRequest {
@@ -55,6 +59,21 @@ export interface DrawnScramble {
   readonly seed: number
   readonly turns: string
   readonly state: string
+}
+
+export interface StuckRequest {
+  readonly puzzleId: string
+  readonly state: string
+  readonly scheme: Scheme
+  /** The school on the bench, for the stages that a remedy makes due again. */
+  readonly school?: string
+  readonly variant: Variant
+  readonly base?: string
+}
+
+export interface Stuck {
+  readonly diagnosis: Diagnosis
+  readonly remedies: readonly Remedy[]
 }
 
 /** Called with the share done, 0 to 1. */
@@ -145,6 +164,32 @@ const coach = {
     if (isDrawnUniformly(puzzle.value)) halfTurnTable(puzzle.value, progress)
     progress(1)
     return ok(true)
+  },
+
+  /** What an entry made piece by piece is, once it is whole. */
+  judge(puzzleId: string, entry: Entry, scheme: Scheme): Result<EntryVerdict> {
+    const puzzle = shippedPuzzle(puzzleId)
+    return puzzle.ok ? ok(judgeEntry(puzzle.value, entry, scheme)) : puzzle
+  },
+
+  /** What a position on the bench is, and the ways out of it. */
+  stuck(request: StuckRequest, progress: Progress): Result<Stuck> {
+    const puzzle = shippedPuzzle(request.puzzleId)
+    if (!puzzle.ok) return puzzle
+    const state = readState(puzzle.value, request.state)
+    if (!state.ok) return state
+    if (hasMoves(puzzle.value)) kitOf(puzzle.value, progress)
+    const diagnosis = diagnose(puzzle.value, state.value, request.scheme)
+    const school =
+      request.school === undefined ? undefined : schoolNamed(request.puzzleId, request.school)
+    const at = school?.ok
+      ? {
+          school: school.value,
+          variant: request.variant,
+          base: directionOfName(request.base ?? 'up'),
+        }
+      : undefined
+    return ok({ diagnosis, remedies: remediesFor(puzzle.value, diagnosis, at) })
   },
 
   order(puzzleId: string, progress: Progress): Result<WrittenOrder> {

@@ -1,14 +1,15 @@
 /** What there is to know about one piece, and the sentences that say it. */
-import { dot } from '../geometry/vector'
+import { dot, subtract } from '../geometry/vector'
 import { IN, placed, type Puzzle } from '../puzzle/compile'
 import { DIRECTIONS } from '../puzzle/directions'
 import { colourIn, type Scheme } from '../puzzle/colours'
-import { ROTATION_COUNT, rotationAbout } from '../rotation'
+import { ROTATION_COUNT, type Vector } from '../rotation'
 import { blockOf, type State } from '../state'
 import { inWords, kindPlural, listed } from '../words'
 import { frameOf } from './frame'
 import { lookAlikesOf } from './lookAlikes'
 import { handReachOf } from './placements'
+import { senseOf } from './sense'
 
 export interface Kind {
   readonly name: string
@@ -140,22 +141,18 @@ export function turnedInPlace(puzzle: Puzzle, state: State): PlaceAccount[] {
 
 /** A turn in place about the outward axis of the piece. */
 function rotationWords(puzzle: Puzzle, piece: number, rotation: number): string {
+  const outward = outwardOf(puzzle, piece)
+  const { degrees, isClockwise } = senseOf(rotation, outward)
+  const sense = isClockwise ? 'clockwise' : 'anticlockwise'
+  if (degrees === 120) return `twisted ${sense}`
+  if (degrees === 90) return `a quarter turn ${sense}`
+  return outward.filter((c) => Math.abs(c) > 1e-9).length === 2 ? 'flipped' : 'a half turn'
+}
+
+/** From the core to the middle of a piece's first cell, at home. */
+export const outwardOf = (puzzle: Puzzle, piece: number): Vector => {
   const { cells, core } = puzzle.pieces[piece]
-  const outward = cells[0].map((c, i) => c - puzzle.cores[core][i])
-  const nonzero = outward.filter((c) => Math.abs(c) > 1e-9).length
-  if (nonzero === 2) return 'flipped'
-  const axis = outward.map((c) => (Math.abs(c) < 1e-9 ? 0 : Math.sign(c))) as [
-    number,
-    number,
-    number,
-  ]
-  const unit = nonzero === 3 ? 120 : 90
-  for (let amount = 1; amount * unit < 360; amount++)
-    if (rotationAbout(axis, amount * unit) === rotation) {
-      if (unit === 120) return amount === 1 ? 'twisted clockwise' : 'twisted anticlockwise'
-      return ['', 'a quarter turn clockwise', 'a half turn', 'a quarter turn anticlockwise'][amount]
-    }
-  return 'turned in its place'
+  return subtract(cells[0], puzzle.cores[core])
 }
 
 /** One turn for each layer that is blocked now. */

@@ -26,9 +26,14 @@ export function coordinatesFor(orbits: readonly Orbit[]): Coordinate[] {
   ])
 }
 
-/** Orientations as powers of one of them; undefined if no one generates them all. */
-function exponents({ orientations }: Orbit): Map<Rotation, number> | undefined {
-  const generator = orientations.find((r) => orderOf(r) === orientations.length)
+/** The orientation by whose powers twists are counted; undefined if no one generates them all. */
+export const twistUnit = ({ orientations }: Orbit): Rotation | undefined =>
+  orientations.find((r) => orderOf(r) === orientations.length)
+
+/** Orientations as powers of one of them. */
+function exponents(orbit: Orbit): Map<Rotation, number> | undefined {
+  const { orientations } = orbit
+  const generator = twistUnit(orbit)
   if (generator === undefined) return undefined
   const found = new Map<Rotation, number>()
   let power = 0
@@ -87,31 +92,65 @@ export function parityOf(to: readonly number[]): number {
   return parity
 }
 
+/** The subgroup that some vectors span. */
+export interface Span {
+  readonly size: bigint
+  /** A name of the coset of a vector: equal for two vectors if and only if the span has their difference. */
+  readonly cosetOf: (vector: readonly number[]) => string
+}
+
 /**
- * The size of the subgroup that vectors span. The moduli divide 12, so everything happens in two
+ * The span of vectors with whole entries modulo `moduli`. These divide 12, so everything happens in two
  * parts, modulo 4 and modulo 3: rows are reduced by the entry that is divisible least often, which
- * clears its column in all others.
+ * clears its column in all others. What is left of a vector after the same steps names its coset: in the
+ * column of a pivot u p^a only an entry below p^a can be left, and p^(k-a) times a pivot's row is nothing
+ * modulo p^k, because no entry of it was divisible less often.
  */
-export function spanSize(
-  vectors: readonly (readonly number[])[],
-  moduli: readonly number[],
-): bigint {
-  const part = (prime: number, power: number) => {
+export function spanOf(vectors: readonly (readonly number[])[], moduli: readonly number[]): Span {
+  if (moduli.some((m) => 12 % m !== 0)) throw new Error('a twist is counted by neither 2, 3 nor 4')
+  const parts = [
+    [2, 2],
+    [3, 1],
+  ].map(([prime, power]) => {
     const full = prime ** power
-    const rows = vectors.map((v) =>
-      v.map((entry, i) => {
+    const part = (vector: readonly number[]) =>
+      vector.map((entry, i) => {
         let own = 1
         while (own < full && moduli[i] % (own * prime) === 0) own *= prime
         return (entry * (full / own)) % full
-      }),
-    )
-    return spanOf(rows, prime, power)
+      })
+    const pivots = pivotsOf(vectors.map(part), prime, power)
+    return {
+      size: pivots.reduce((size, { at }) => size * BigInt(prime ** (power - at)), 1n),
+      reduce: (vector: readonly number[]) =>
+        pivots.reduce((row, pivot) => reduced(row, pivot, prime, full), part(vector)),
+    }
+  })
+  return {
+    size: parts[0].size * parts[1].size,
+    cosetOf: (vector) => parts.map(({ reduce }) => reduce(vector).join()).join('|'),
   }
-  if (moduli.some((m) => 12 % m !== 0)) throw new Error('a twist is counted by neither 2, 3 nor 4')
-  return part(2, 2) * part(3, 1)
 }
 
-function spanOf(rows: number[][], prime: number, power: number): bigint {
+export const spanSize = (
+  vectors: readonly (readonly number[])[],
+  moduli: readonly number[],
+): bigint => spanOf(vectors, moduli).size
+
+interface Pivot {
+  readonly row: readonly number[]
+  readonly column: number
+  /** The pivot entry is a unit times prime^at. */
+  readonly at: number
+  readonly inverseOfUnit: number
+}
+
+function reduced(row: readonly number[], pivot: Pivot, prime: number, full: number): number[] {
+  const factor = Math.floor(row[pivot.column] / prime ** pivot.at) * pivot.inverseOfUnit
+  return row.map((entry, i) => (((entry - factor * pivot.row[i]) % full) + full) % full)
+}
+
+function pivotsOf(rows: readonly (readonly number[])[], prime: number, power: number): Pivot[] {
   const full = prime ** power
   const valuation = (entry: number) => {
     if (entry === 0) return power
@@ -119,7 +158,7 @@ function spanOf(rows: number[][], prime: number, power: number): bigint {
     while (entry % prime ** (times + 1) === 0) times++
     return times
   }
-  let size = 1n
+  const pivots: Pivot[] = []
   let rest = rows
   for (;;) {
     let best: { row: number; column: number; at: number } | undefined
@@ -129,19 +168,13 @@ function spanOf(rows: number[][], prime: number, power: number): bigint {
         if (at < (best?.at ?? power)) best = { row: r, column, at }
       }),
     )
-    if (!best) return size
+    if (!best) return pivots
     const { row, column, at } = best
-    const pivot = rest[row]
-    size *= BigInt(prime ** (power - at))
-    // pivot entry = unit * prime^at
-    const unit = pivot[column] / prime ** at
-    let inverse = 1
-    while ((unit * inverse) % full !== 1) inverse++
-    rest = rest
-      .filter((_, r) => r !== row)
-      .map((other) => {
-        const factor = (other[column] / prime ** at) * inverse
-        return other.map((entry, i) => (((entry - factor * pivot[i]) % full) + full) % full)
-      })
+    const unit = rest[row][column] / prime ** at
+    let inverseOfUnit = 1
+    while ((unit * inverseOfUnit) % full !== 1) inverseOfUnit++
+    const pivot = { row: rest[row], column, at, inverseOfUnit }
+    pivots.push(pivot)
+    rest = rest.filter((_, r) => r !== row).map((other) => reduced(other, pivot, prime, full))
   }
 }

@@ -3,7 +3,7 @@
  * piece in place that change nothing to the eye.
  */
 import type { Puzzle } from '../puzzle/compile'
-import { multiply, type Rotation } from '../rotation'
+import { IDENTITY, multiply, type Rotation } from '../rotation'
 import type { State } from '../state'
 import { reachOf } from './placements'
 
@@ -83,11 +83,18 @@ export interface UnseenChange {
   readonly make: (state: State) => State
 }
 
-/** Neighbours in each class of equal pieces traded, and every unseen turn in place. */
-export function unseenChanges(puzzle: Puzzle): UnseenChange[] {
+/**
+ * Neighbours in each class of equal pieces traded, and every unseen turn in place; of some pieces only,
+ * if they are given.
+ */
+export function unseenChanges(
+  puzzle: Puzzle,
+  isOf: (piece: number) => boolean = () => true,
+): UnseenChange[] {
   const { classes, unseen } = lookAlikesOf(puzzle)
-  const trades = classes.flatMap((alike) =>
-    alike.slice(1).flatMap((q, i): UnseenChange[] => {
+  const trades = classes.flatMap((all) => {
+    const alike = all.filter(isOf)
+    return alike.slice(1).flatMap((q, i): UnseenChange[] => {
       const p = alike[i]
       const [there, back] = [replacing(puzzle, p, q), replacing(puzzle, q, p)]
       if (there === undefined || back === undefined) return []
@@ -99,17 +106,56 @@ export function unseenChanges(puzzle: Puzzle): UnseenChange[] {
         return next
       }
       return [{ pieces: [p, q], make }]
-    }),
-  )
+    })
+  })
   const spins = unseen.flatMap((rotations, p) =>
-    rotations.slice(1).map((r): UnseenChange => {
-      const make = (state: State) => {
-        const next = new Uint8Array(state)
-        next[p] = multiply(state[p], r)
-        return next
-      }
-      return { pieces: [p], make }
-    }),
+    !isOf(p)
+      ? []
+      : rotations.slice(1).map((r): UnseenChange => {
+          const make = (state: State) => {
+            const next = new Uint8Array(state)
+            next[p] = multiply(state[p], r)
+            return next
+          }
+          return { pieces: [p], make }
+        }),
   )
   return [...trades, ...spins]
+}
+
+/**
+ * The same look with each look-alike that looks at home taken for the piece that belongs there; the
+ * others of its class get the names that are left. For states in the frame and in shape.
+ */
+export function namedAtHome(puzzle: Puzzle, state: State): State {
+  const named = new Uint8Array(state)
+  for (const alike of lookAlikesOf(puzzle).classes) {
+    const free = new Set(alike)
+    const open: number[] = []
+    for (const p of alike) {
+      const look = puzzle.look[24 * p + state[p]]
+      const own = alike.find((q) => free.has(q) && puzzle.look[24 * q] === look)
+      if (own === undefined) open.push(look)
+      else {
+        free.delete(own)
+        named[own] = IDENTITY
+      }
+    }
+    for (const look of open) {
+      const [piece, rotation] = nameFor(puzzle, free, look)
+      free.delete(piece)
+      named[piece] = rotation
+    }
+  }
+  named.forEach((r, p) => {
+    if (puzzle.look[24 * p + r] === puzzle.look[24 * p]) named[p] = IDENTITY
+  })
+  return named
+}
+
+function nameFor(puzzle: Puzzle, free: Iterable<number>, look: number): [number, Rotation] {
+  for (const piece of free)
+    for (const r of reachOf(puzzle)[piece])
+      if (puzzle.look[24 * piece + r] === look) return [piece, r]
+  throw new Error('no piece has this look')
 }

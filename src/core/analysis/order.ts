@@ -99,6 +99,28 @@ function orderUnder(
 }
 
 /**
+ * Whether turns lead to a state with all its pieces told apart, decided by the group itself; for states in
+ * the frame and in shape. Undefined where turns form no group.
+ */
+export function membershipOf(puzzle: Puzzle): ((state: State) => boolean) | undefined {
+  const core = changesShape(puzzle) ? coreOf(puzzle) : undefined
+  if (!core && canBlock(puzzle)) return undefined
+  const { turns, piece } = frameOf(puzzle)
+  const moves = core ? loopsOf(puzzle, core) : turns.map((turn) => moveOf(puzzle, turn))
+  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, core ? undefined : piece))
+  const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
+  const group = new PermutationGroup(space.degree, generators, space.base)
+  return (state) => {
+    const effects = effectsOf(puzzle, space.orbits, state)
+    // A piece outside its orbit, or turned as its orbit never turns it.
+    const isOutside = space.orbits.some(({ orientations }, o) =>
+      effects[o].to.some((to, i) => to < 0 || !orientations.includes(effects[o].change[i])),
+    )
+    return !isOutside && group.contains(space.permutationOf(effects))
+  }
+}
+
+/**
  * States that look different when the frame is known to be still, as the core of a puzzle that changes
  * shape is: its mechanism shows the hold even where the colours do not.
  */

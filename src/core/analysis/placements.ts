@@ -3,7 +3,8 @@
  * rotations that it can have, and the families of pieces that share slots.
  */
 import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
-import { IDENTITY, multiply, ROTATION_COUNT, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, ROTATION_COUNT, type Rotation } from '../rotation'
+import type { State } from '../state'
 import { frameOf } from './frame'
 
 export interface Family {
@@ -101,3 +102,15 @@ export const canBlock = (puzzle: Puzzle): boolean =>
 /** Whether pieces can come to lie where none is in the finished puzzle. */
 export const changesShape = (puzzle: Puzzle): boolean =>
   familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
+
+/** The hold of a state: the rotation under which every piece lies where turns take it, if there is one. */
+export const holdOf = (puzzle: Puzzle, state: State): Rotation | undefined =>
+  puzzle.holds.find((hold) => straysUnder(puzzle, state, hold).length === 0)
+
+/** Pieces that lie, under a hold, where no turns take them. */
+export function straysUnder(puzzle: Puzzle, state: State, hold: Rotation): number[] {
+  const reach = reachOf(puzzle)
+  return Array.from(state).flatMap((r, p) =>
+    reach[p].includes(multiply(INVERSE[hold], r)) ? [] : [p],
+  )
+}

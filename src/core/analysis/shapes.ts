@@ -97,7 +97,7 @@ function coreLoops(core: Puzzle): State[] {
 }
 
 /** A state of the core with everything beyond riding along. */
-function riding(puzzle: Puzzle, core: Puzzle, loop: State): State {
+export function riding(puzzle: Puzzle, core: Puzzle, loop: State): State {
   return Uint8Array.from(puzzle.pieces, ({ cells: [cell] }) => {
     const under = within(cell)
     const carrier = core.pieces.findIndex(({ cells }) => same(cells[0], under))

@@ -1,5 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
-import { isReachable } from '../search/reachable'
+import { isReached } from '../universal/account'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
@@ -7,10 +7,10 @@ import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
 import type { Hand } from '../search/handCost'
-import { isSolved, turnFreely, writeState, type State } from '../state'
+import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } from '../state'
 import { explainStep, fillColours } from './explain'
 import { frameMeeting, piecesMeeting } from './goal'
-import type { Route, RouteStage } from './route'
+import { turnsOfRoute, type Route, type RouteStage } from './route'
 import { basesOf, holdFor, startsWith, type Start } from './start'
 import { runTechnique } from './technique'
 import { isUniversal, planUniversally } from './universal'
@@ -48,7 +48,7 @@ export function plan(
     const route = planUniversally(puzzle, school, state, scheme)
     return route.ok ? replayed(puzzle, route.value, state) : route
   }
-  if (!isReachable(puzzle, state))
+  if (!isReached(puzzle, state))
     return fail(
       'unreachable',
       'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
@@ -228,13 +228,13 @@ function toRoute(
 /** The route again, turn by turn on the engine: every stage goal met in order, home at the end. */
 export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Route> {
   const state = new Uint8Array(from)
-  for (const stage of route.stages)
-    for (const { turns } of stage.steps)
-      for (const { name } of turns) {
-        const turn = puzzle.turnByName.get(name)
-        if (!turn) return fail('defect', `The route names a turn that does not exist: ${name}.`)
-        turnFreely(puzzle, state, turn, state)
-      }
+  for (const { name } of turnsOfRoute(route)) {
+    const turn = puzzle.turnByName.get(name)
+    if (!turn) return fail('defect', `The route names a turn that does not exist: ${name}.`)
+    const block = blockOf(puzzle, state, turn)
+    if (block) return fail('defect', `The route is wrong: ${blockWords(puzzle, turn, block)}`)
+    turnFreely(puzzle, state, turn, state)
+  }
   if (!isSolved(puzzle, state))
     return fail(
       'defect',

@@ -1,6 +1,7 @@
 /** The universal school as a route: each step in words, with what is set up, done and undone. */
 import { coloursOf } from '../analysis/anatomy'
 import { coordinatesFor } from '../analysis/invariants'
+import { holdOf } from '../analysis/placements'
 import { vectorOfState } from '../analysis/sums'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
@@ -10,7 +11,7 @@ import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
 import { turnFreely, writeState, type State } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
-import { holdOf, solveUniversally, turnsOfStep, type UniversalStep } from '../universal/solve'
+import { solveUniversally, turnsOfStep, type UniversalStep } from '../universal/solve'
 import { capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Route, RouteStage, RouteStep, RouteTurn } from './route'
 

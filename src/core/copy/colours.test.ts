@@ -7,7 +7,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { must } from '../result'
 import { INVERSE, multiply } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
-import { isReachable } from '../search/reachable'
+import { isReached } from '../universal/account'
 import { looksOf, rotateState, sameState, start } from '../state'
 import { cube2, stateOf } from '../testing'
 import { judge, marksOf, stickersOf, type Marked } from './colours'
@@ -173,7 +173,7 @@ describe.each(BOXES)('a copy of %s by colours', (id) => {
       expect(missing).toBe(0)
       expect(found?.isOwnScheme).toBe(true)
       expect(found && looksOf(puzzle, found.state)).toBe(looksOf(puzzle, state))
-      expect(found && isReachable(puzzle, inHome(puzzle, found.state))).toBe(true)
+      expect(found && isReached(puzzle, inHome(puzzle, found.state))).toBe(true)
     }
   })
 
@@ -217,7 +217,7 @@ describe('a copy of a 3x3x3 by colours', () => {
     const [one, other] = ['UF:U', 'UF:F']
     ;[marked[one], marked[other]] = [marked[other], marked[one]]
     const [problem] = judge(cube3, cube3.definition.colours, marked).problems
-    expect(problem.code).toBe('unreachable')
-    expect(problem.sentence).toMatch(/edge has been flipped by hand/)
+    expect(problem.code).toBe('twisted')
+    expect(problem.sentence).toMatch(/One of the 12 edges has been flipped by hand/)
   })
 })

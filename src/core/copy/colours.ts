@@ -3,7 +3,6 @@
  * the finished puzzle is read off the pieces themselves: opposite colours never share a piece.
  */
 import { lookClassesOf } from '../analysis/lookAlikes'
-import { orbitsOf } from '../analysis/orbits'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import {
   DIRECTIONS,
@@ -13,10 +12,10 @@ import {
   type Direction,
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { multiply, ROTATION_COUNT, type Rotation } from '../rotation'
+import { ROTATION_COUNT, type Rotation } from '../rotation'
 import { placeOf, type State } from '../state'
 import { inWords, listed, placeWords, times } from '../words'
-import { entryOf, judgeEntry, type Entry, type EntryVerdict } from './pieces'
+import { judgeEntry, type Entry, type EntryVerdict } from './pieces'
 
 /** A sticker to be marked: a place and one of the sides it shows. */
 export interface Sticker {
@@ -89,17 +88,14 @@ export function judge(puzzle: Puzzle, scheme: Scheme, marked: Marked): Judgement
     const fit = fitOf(puzzle, marked, place, own, arrangement)
     return fit ? [{ slot: place, seen: puzzle.look[24 * fit.piece + fit.rotation] }] : []
   })
-  const verdict = judgeEntry(puzzle, entry)
-  if (verdict.kind !== 'reachable')
-    return { missing, problems: [assemblyProblem(puzzle, full, marked, arrangement, verdict)] }
+  const own = rearranged(puzzle, scheme, arrangement)
+  const verdict = judgeEntry(puzzle, entry, own)
+  if (verdict.kind !== 'whole' || !verdict.diagnosis.state)
+    return { missing, problems: [assemblyProblem(puzzle, verdict)] }
   return {
     missing,
     problems,
-    found: {
-      state: verdict.state,
-      scheme: rearranged(puzzle, scheme, arrangement),
-      isOwnScheme: isOwn(puzzle, arrangement),
-    },
+    found: { state: verdict.state, scheme: own, isOwnScheme: isOwn(puzzle, arrangement) },
   }
 }
 
@@ -317,78 +313,29 @@ function misfit(
   }
 }
 
-/** The smallest fix by hand: one corner twisted in its place, if that is enough. */
-function assemblyProblem(
-  puzzle: Puzzle,
-  full: readonly FullPlace[],
-  marked: Marked,
-  arrangement: Arrangement,
-  verdict: EntryVerdict,
-): CopyProblem {
-  const state = new Uint8Array(puzzle.pieces.length)
-  const used = new Set<number>()
-  for (const { place, own } of full) {
-    const fit = fitOf(puzzle, marked, place, own, arrangement)
-    const free = fit && placementsLike(puzzle, fit).find(({ piece }) => !used.has(piece))
-    if (!free) continue
-    used.add(free.piece)
-    state[free.piece] = free.rotation
-  }
-  const isMended = (tried: State) => judgeEntry(puzzle, entryOf(puzzle, tried)).kind === 'reachable'
-  for (const { places } of orbitsOf(puzzle)) {
-    const piece = places[places.length - 1]
-    if (puzzle.pieces[piece].faces.length !== 3) continue
-    const place = placeOf(puzzle, state, piece)
-    for (const turned of turnsInPlace(puzzle, place)) {
-      const tried = new Uint8Array(state)
-      tried[piece] = multiply(turned.rotation, state[piece])
-      if (!isMended(tried)) continue
-      const sides = puzzle.pieces[place].faces.map(({ normal }) => directionOfVector(normal))
-      const kind = puzzle.pieces[piece].kind
-      return {
-        code: 'twisted',
-        sentence: `This cannot happen by turning. One ${kind} has been twisted: the twists do not add up to whole turns. Twist one ${kind}, whichever you like, a third ${turned.isClockwise ? 'clockwise' : 'anticlockwise'} by hand: for instance the one ${placeWords(sides)}.`,
-        stickers: sides.map((side) => stickerId(puzzle, place, side)),
-      }
+/** Why no turns lead here, with the stickers of the pieces that are spoken of. */
+function assemblyProblem(puzzle: Puzzle, verdict: EntryVerdict): CopyProblem {
+  if (verdict.kind !== 'whole')
+    return {
+      code: 'unreachable',
+      sentence:
+        'The pieces are right, but no hold explains where they are: some layer would have been turned by a quarter that only half-turns.',
+      stickers: [],
     }
-  }
+  const { finding, sentences, slots } = verdict.diagnosis
+  const isTwist =
+    finding.kind === 'assembly' &&
+    finding.corrections.length === 1 &&
+    finding.corrections[0].pieces.length === 1
   return {
-    code: 'unreachable',
-    sentence:
-      verdict.kind === 'unreachable'
-        ? verdict.sentence
-        : 'The pieces are right, but no hold explains where they are: some layer would have been turned by a quarter that only half-turns.',
-    stickers: [],
-  }
-}
-
-/** All placements that look like one, in the same place. */
-function placementsLike(puzzle: Puzzle, { piece, rotation }: Filling) {
-  const wanted = puzzle.look[24 * piece + rotation]
-  return puzzle.pieces.flatMap((_, p) =>
-    Array.from({ length: ROTATION_COUNT }, (__, r) => ({ piece: p, rotation: r })).filter(
-      (each) => puzzle.look[24 * p + each.rotation] === wanted,
+    code: isTwist ? 'twisted' : 'unreachable',
+    sentence: sentences.join(' '),
+    stickers: slots.flatMap((place) =>
+      puzzle.pieces[place].faces.map(({ normal }) =>
+        stickerId(puzzle, place, directionOfVector(normal)),
+      ),
     ),
-  )
-}
-
-/** Rotations that leave a corner place where it is, with the sense seen from outside. */
-function turnsInPlace(puzzle: Puzzle, place: number) {
-  const [cell] = puzzle.pieces[place].cells
-  return Array.from({ length: ROTATION_COUNT }, (_, rotation) => rotation)
-    .filter((rotation) => rotation !== 0 && puzzle.place[24 * place + rotation] === place)
-    .map((rotation) => {
-      const [first] = puzzle.pieces[place].faces.map(({ normal }) => normal)
-      const image = turnDirection(rotation, directionOfVector(first)).vector
-      // Anticlockwise seen from outside if first, image and the outward diagonal are right-handed.
-      const cross = [
-        first[1] * image[2] - first[2] * image[1],
-        first[2] * image[0] - first[0] * image[2],
-        first[0] * image[1] - first[1] * image[0],
-      ]
-      const sense = cross.reduce((sum, c, i) => sum + c * cell[i], 0)
-      return { rotation, isClockwise: sense < 0 }
-    })
+  }
 }
 
 /** The copy's colours moved to the sides on which they were found. */

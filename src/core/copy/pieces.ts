@@ -11,9 +11,10 @@ import { fillerOf } from '../analysis/anatomy'
 import { lookClassesOf, type LookClasses } from '../analysis/lookAlikes'
 import { familiesOf, reachOf } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
-import { INVERSE, multiply, type Rotation } from '../rotation'
-import { judgeState } from '../search/reachable'
-import { rotateState, type State } from '../state'
+import { multiply, type Rotation } from '../rotation'
+import type { Scheme } from '../puzzle/colours'
+import type { State } from '../state'
+import { diagnose, type Diagnosis } from '../stuck/diagnose'
 
 /** Nothing lies in the slot: on puzzles that change shape. */
 export const EMPTY = 'empty'
@@ -224,28 +225,33 @@ export type EntryVerdict =
   | { readonly kind: 'incomplete'; readonly left: number }
   /** No hold allows all that was entered. */
   | { readonly kind: 'contradiction' }
-  | { readonly kind: 'reachable'; readonly state: State }
-  | { readonly kind: 'unreachable'; readonly sentence: string }
-  /** It is a set of the right pieces in places that they can have, and more is not judged. */
-  | { readonly kind: 'not judged'; readonly state: State; readonly sentence: string }
+  | { readonly kind: 'whole'; readonly diagnosis: Diagnosis; readonly state: State }
 
-/** Judges an entry: whether it is whole, and whether turns lead to it. */
-export function judgeEntry(puzzle: Puzzle, entry: Entry): EntryVerdict {
+/** Whether an entry is whole: the quick part of judging it. */
+export function isWhole(puzzle: Puzzle, entry: Entry): boolean {
+  return entry.length === slotsAsked(puzzle).length && holdsFor(puzzle, entry).length > 0
+}
+
+/** Judges an entry: whether it is whole, and what it is; the kindest verdict of all holds. */
+export function judgeEntry(
+  puzzle: Puzzle,
+  entry: Entry,
+  scheme: Scheme = puzzle.definition.colours,
+): EntryVerdict {
   const holds = holdsFor(puzzle, entry)
   if (holds.length === 0) return { kind: 'contradiction' }
   const left = slotsAsked(puzzle).length - entry.length
   if (left > 0) return { kind: 'incomplete', left }
-  let sentence = ''
-  for (const h of holds) {
-    const { state, hold } = placedUnder(puzzle, h, entry)
-    const verdict = judgeState(puzzle, rotateState(state, INVERSE[hold]))
-    if (verdict.kind === 'reachable')
-      return { kind: 'reachable', state: rotateState(verdict.state, hold) }
-    if (verdict.kind === 'not judged')
-      return { ...verdict, state: rotateState(verdict.state, hold) }
-    sentence ||= verdict.sentence
-  }
-  return { kind: 'unreachable', sentence }
+  const verdicts = holds.map((h) => {
+    const { state } = placedUnder(puzzle, h, entry)
+    const diagnosis = diagnose(puzzle, state, scheme)
+    return { kind: 'whole' as const, diagnosis, state: diagnosis.state ?? state }
+  })
+  return (
+    verdicts.find(({ diagnosis }) => diagnosis.state) ??
+    verdicts.find(({ diagnosis }) => diagnosis.verdict === 'not known') ??
+    verdicts[0]
+  )
 }
 
 /** The entry that someone who copies a state would make. */

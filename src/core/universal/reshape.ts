@@ -4,12 +4,15 @@
  * needed at least; an iterative deepening search joins them. Colours are left out of account.
  */
 import { frameOf } from '../analysis/frame'
+import { spanOf } from '../analysis/invariants'
+import { unseenChanges } from '../analysis/lookAlikes'
 import { orbitsOf } from '../analysis/orbits'
-import { coreOf } from '../analysis/shapes'
+import { coreOf, riding } from '../analysis/shapes'
+import { sumsOf, vectorOfState } from '../analysis/sums'
 import { same } from '../geometry/vector'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { multiply } from '../rotation'
-import type { State } from '../state'
+import { IDENTITY, multiply } from '../rotation'
+import { start, type State } from '../state'
 import { effectOfTurn } from './effects'
 
 /** Deepest search; every shape is within it. */
@@ -68,6 +71,27 @@ function shaperOf(puzzle: Puzzle): Shaper | undefined {
 
 /** Whether shapes can be brought back: the core is seen whole. */
 export const canReshape = (puzzle: Puzzle): boolean => shaperOf(puzzle) !== undefined
+
+/**
+ * Whether turns lead to the shape of a state, core home: judged by the sums of the core, whose pieces
+ * look alike wherever they carry the same.
+ */
+export function canTakeShape(puzzle: Puzzle, state: State): boolean {
+  const shaper = shaperOf(puzzle)
+  if (!shaper) return false
+  const { core, carriers } = shaper
+  const slots = (of: State) =>
+    Array.from(of, (r, p) => puzzle.slot[24 * p + r])
+      .sort((a, b) => a - b)
+      .join()
+  const shape = Uint8Array.from(carriers, (carrier) => (carrier < 0 ? IDENTITY : state[carrier]))
+  // What lies beyond the core must ride on it.
+  if (slots(riding(puzzle, core, shape)) !== slots(state)) return false
+  const sums = sumsOf(core)
+  const unseen = unseenChanges(core).map(({ make }) => vectorOfState(core, sums, make(start(core))))
+  const { cosetOf } = spanOf([...sums.turns, ...unseen], sums.moduli)
+  return cosetOf(vectorOfState(core, sums, shape)) === cosetOf(sums.moduli.map(() => 0))
+}
 
 function partOf(core: Puzzle, places: readonly number[], turns: readonly Turn[]): Part {
   const looks = places.map((place): number[] => [core.look[24 * place]])

@@ -3,18 +3,16 @@
  * three-cycles; then odd and even, with the twists of single places; then orbit by orbit three pieces at
  * a time by set up, cycle, undo, which leaves everything else alone.
  */
-import { lookAlikesOf } from '../analysis/lookAlikes'
-import { reachOf } from '../analysis/placements'
-import { inSpan, vectorOfState } from '../analysis/sums'
+import { holdOf } from '../analysis/placements'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
-import { IDENTITY, INVERSE, multiply, PRODUCT, type Rotation } from '../rotation'
-import { identifications, isReachable } from '../search/reachable'
+import { IDENTITY, INVERSE, PRODUCT, type Rotation } from '../rotation'
 import { isSolved, rotateState, turnFreely, type State } from '../state'
+import { accountOf, isNothing, named } from './account'
 import { baseCyclesOf, knownCyclesOf } from './baseCycles'
 import { hasMoves } from './moves'
 import { workOf } from './orbitsAtWork'
-import { reshape } from './reshape'
+import { canTakeShape, reshape } from './reshape'
 import { isInShape } from '../scramble/scramble'
 import { Setups, type Cycle, type Found } from './setups'
 import { smallOrbits, type SmallOrbit } from './smallOrbits'
@@ -105,7 +103,6 @@ export function solveUniversally(puzzle: Puzzle, given: State): Result<Universal
   if (hold === undefined)
     return fail('unreachable', 'Some piece lies where no turns take it, so no turns lead home.')
   const kit = kitOf(puzzle)
-  const { columns, sums } = workOf(puzzle)
   const steps: UniversalStep[] = []
   let state = rotateState(given, INVERSE[hold])
   const make = (step: UniversalStep) => {
@@ -114,10 +111,8 @@ export function solveUniversally(puzzle: Puzzle, given: State): Result<Universal
       state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
   }
   if (hold !== IDENTITY) steps.push({ kind: 'hold', turns: wholeTurnsTo(puzzle, INVERSE[hold]) })
-  if (!isReachable(puzzle, state))
-    return fail('unreachable', 'No turns lead from here to the finished puzzle.')
   if (!isInShape(puzzle, state)) {
-    const turns = reshape(puzzle, state)
+    const turns = canTakeShape(puzzle, state) ? reshape(puzzle, state) : undefined
     if (!turns) return fail('unreachable', 'No turns bring this back into shape.')
     make({ kind: 'shape', turns })
   }
@@ -127,15 +122,18 @@ export function solveUniversally(puzzle: Puzzle, given: State): Result<Universal
       return fail('not-served', 'Some pieces are in a position that their own turns do not mend.')
     if (turns.length > 0) make({ kind: 'small', orbit: orbitAt(puzzle, places), turns })
   }
-  state = identified(puzzle, state, (vector) => inSpan(sums, vector))
-  if (!inSpan(sums, vectorOfState(puzzle, sums, state)))
-    return fail('unreachable', 'No turns lead from here to the finished puzzle.')
+  const { span } = accountOf(puzzle)
+  const told = named(puzzle, state, (vector) => isNothing(span, vector))
+  if (!told) return fail('unreachable', 'No turns lead from here to the finished puzzle.')
+  state = told.state
   const settling = sumsRoute(puzzle, state)
   if (!settling) return fail('not-served', 'No turns were found that settle odd and even.')
   if (kit.small.length > 0 && settling.length > 0)
     return fail('not-served', 'Odd and even cannot be settled without undoing what is done.')
   if (settling.length > 0) make({ kind: 'sums', turns: settling })
-  state = identified(puzzle, state, (vector) => columns.every((c) => vector[c] === 0))
+  const settled = named(puzzle, state, (vector) => vector.every((entry) => entry === 0))
+  if (!settled) return fail('not-served', 'Odd and even could not be settled.')
+  state = settled.state
   for (const [orbit, setups] of kit.setups) {
     const cycles = cyclesHome(puzzle, orbit, setups, state)
     if (!cycles) return fail('not-served', 'Some pieces could not be brought home by three-cycles.')
@@ -163,14 +161,6 @@ export function turnsOfCycle(puzzle: Puzzle, { setup, base }: Cycle): Turn[] {
 export const turnsOfStep = (puzzle: Puzzle, step: UniversalStep): readonly Turn[] =>
   step.kind === 'cycle' ? turnsOfCycle(puzzle, step.cycle) : step.turns
 
-/** The hold of a state: the rotation that brings the frame home undone. */
-export function holdOf(puzzle: Puzzle, state: State): Rotation | undefined {
-  const reach = reachOf(puzzle)
-  return puzzle.holds.find((hold) =>
-    state.every((r, p) => reach[p].includes(multiply(INVERSE[hold], r))),
-  )
-}
-
 /** The fewest whole-puzzle turns that make a rotation. */
 function wholeTurnsTo(puzzle: Puzzle, wanted: Rotation): Turn[] {
   const whole = puzzle.turns.filter((turn) => turn.whole)
@@ -181,49 +171,6 @@ function wholeTurnsTo(puzzle: Puzzle, wanted: Rotation): Turn[] {
       if (!paths.has(next)) paths.set(next, [...path, turn])
     }
   return paths.get(wanted) ?? []
-}
-
-/**
- * Look-alikes told apart so that as many as can be are home already and the sums are as wanted: a piece
- * that looks right where it is is taken for the one that belongs there.
- */
-function identified(
-  puzzle: Puzzle,
-  state: State,
-  isRight: (vector: readonly number[]) => boolean,
-): State {
-  const { classes } = lookAlikesOf(puzzle)
-  const named = new Uint8Array(state)
-  // What looks at home is home; this takes the names of the pieces that were there.
-  for (const alike of classes) {
-    const placements = alike.map((p) => ({ piece: p, look: puzzle.look[24 * p + state[p]] }))
-    const free = new Set(alike)
-    const open: { look: number }[] = []
-    for (const { look } of placements) {
-      const own = alike.find((q) => free.has(q) && puzzle.look[24 * q] === look)
-      if (own === undefined) open.push({ look })
-      else {
-        free.delete(own)
-        named[own] = IDENTITY
-      }
-    }
-    for (const { look } of open) {
-      const [piece, rotation] = nameFor(puzzle, [...free], look)
-      free.delete(piece)
-      named[piece] = rotation
-    }
-  }
-  named.forEach((r, p) => {
-    if (puzzle.look[24 * p + r] === puzzle.look[24 * p]) named[p] = IDENTITY
-  })
-  return identifications(puzzle, workOf(puzzle).sums, named, isRight) ?? state
-}
-
-function nameFor(puzzle: Puzzle, free: readonly number[], look: number): [number, Rotation] {
-  for (const piece of free)
-    for (const r of reachOf(puzzle)[piece])
-      if (puzzle.look[24 * piece + r] === look) return [piece, r]
-  throw new Error('no piece has this look')
 }
 
 /** Three-cycles that bring all pieces of an orbit home; undefined if they do not get there. */

@@ -1,6 +1,6 @@
 'use client'
 
-import { Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
+import { LifeBuoy, Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
@@ -15,7 +15,9 @@ import { must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
 import { ShareBar } from '@/ui/ShareBar'
+import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
+import { writeState } from '@/core/state'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { Key } from '@/ui/Key'
@@ -33,8 +35,10 @@ import { KeysSheet } from './KeysSheet'
 import { LanternString } from './LanternString'
 import { StartChooser } from './StartChooser'
 import { StepCard } from './StepCard'
+import { StuckPanel } from './StuckPanel'
 import { Tape } from './Tape'
 import { useBench, type BenchGiven } from './useBench'
+import { useStuck } from './useStuck'
 
 type Open = 'keys' | 'compare' | 'cases' | 'busy' | undefined
 
@@ -72,6 +76,14 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         )
       : 0
   const stage = trail ? (trail.stageOfStep[step] ?? trail.route.stages.length - 1) : 0
+  const stuck = useStuck({
+    puzzleId: given.puzzleId,
+    state: writeState(bench.state),
+    scheme: given.scheme,
+    school: controls.school,
+    variant: controls.variant,
+    base: trail?.route.base,
+  })
   const owed = trail && !bench.deviation ? owedAt(puzzle, trail, done) : []
   const borrowed =
     trail && school && !bench.deviation ? borrowedAt(puzzle, school, trail, step, done) : []
@@ -87,6 +99,19 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         wrong: block.kind === 'cuts' ? block.pieces : [],
         places: block.kind === 'incomplete' ? block.places : [],
       }
+    if (stuck.isOpen) {
+      const { slots = [], verdict } = stuck.stuck?.diagnosis ?? {}
+      const spoken = slots.map((slot) =>
+        bench.state.findIndex((r, p) => puzzle.slot[24 * p + r] === slot),
+      )
+      const isWrong = verdict === 'assembly'
+      return {
+        attend: isWrong ? [] : spoken,
+        safe: [],
+        wrong: isWrong ? spoken : [],
+        places: [],
+      }
+    }
     const isAll = card?.pieces.length === puzzle.pieces.length
     if (!card || strength < 2 || isAll || bench.solved) return { attend: [], safe: [], places: [] }
     // Places are named in the hold of the step, so they wait until it is taken.
@@ -101,6 +126,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   }, [
     bench.deviation,
     bench.solved,
+    bench.state,
     card,
     done,
     puzzle,
@@ -108,6 +134,8 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     school,
     step,
     strength,
+    stuck.isOpen,
+    stuck.stuck,
     trail,
     wideDebts,
   ])
@@ -135,6 +163,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         break
       case 'hint':
         controls.hint()
+        break
+      case 'stuck':
+        stuck.toggle()
         break
       case 'owed':
         setWideDebts((wide) => !wide)
@@ -240,6 +271,18 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           )}
           {bench.solved ? (
             <Solved logged={logged} turns={bench.turnCount} layOut={`/lay-out/${given.copyId}`} />
+          ) : stuck.isOpen ? (
+            <StuckPanel
+              puzzle={puzzle}
+              dialect={settings.writeDialect}
+              layOut={`/lay-out/${given.copyId}`}
+              controls={stuck}
+              onTake={(remedy) => {
+                stuck.toggle()
+                if (remedy.kind === 'home') changeTo(UNIVERSAL_ID, {})
+                else for (const name of remedy.turns) controls.make(name)
+              }}
+            />
           ) : card && trail ? (
             <StepCard
               step={card}
@@ -278,7 +321,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               )}
             </div>
           )}
-          {trail && !bench.solved && (
+          {trail && !bench.solved && !stuck.isOpen && (
             <>
               <p className="px-1 text-sm text-soft">
                 <span className="font-display text-ink">{trail.route.stages[stage].name}.</span>{' '}
@@ -355,6 +398,10 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             <Rows3 size={16} aria-hidden /> <span className="max-sm:sr-only">Other ways</span>
           </Button>
         )}
+        <Button onClick={stuck.toggle} disabled={bench.solved} aria-pressed={stuck.isOpen}>
+          <LifeBuoy size={16} aria-hidden /> <span className="max-sm:sr-only">Stuck</span>{' '}
+          <Key>{keyFor('stuck')}</Key>
+        </Button>
         <Button weight="quiet" className="max-sm:hidden" onClick={() => setOpen('keys')}>
           Keys <Key>{keyFor('keys')}</Key>
         </Button>

@@ -8,6 +8,7 @@ import { shippedPuzzle } from '@/core/catalog'
 import {
   candidatesAt,
   EMPTY,
+  isWhole,
   judgeEntry,
   nextSlot,
   placedBy,
@@ -28,9 +29,11 @@ import { facingWords } from '@/core/words'
 import type { Copy } from '@/server/copies'
 import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
+import { DiagnosisNotice } from '@/ui/DiagnosisNotice'
 import { Notice } from '@/ui/Notice'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
+import { coach } from '@/workers/coach'
 
 /** What is seen in one place after the other, chosen among the pieces still possible there. */
 export function ByPieces({
@@ -51,7 +54,7 @@ export function ByPieces({
     () => (open === undefined ? [] : candidatesAt(puzzle, entry, open)),
     [entry, open, puzzle],
   )
-  const verdict = useMemo(() => judgeEntry(puzzle, entry), [entry, puzzle])
+  const verdict = useVerdict(puzzle, entry, copy.scheme)
   const placed = useMemo(() => placedBy(puzzle, entry), [entry, puzzle])
   const shown = useMemo(() => {
     const filled = new Set(entry.map(({ slot }) => slot))
@@ -63,15 +66,10 @@ export function ByPieces({
     [open],
   )
 
-  useEffect(
-    () =>
-      onEntry(
-        verdict.kind === 'reachable' || verdict.kind === 'not judged'
-          ? writeState(verdict.state)
-          : undefined,
-      ),
-    [onEntry, verdict],
-  )
+  useEffect(() => {
+    const isPossible = verdict?.kind === 'whole' && verdict.diagnosis.verdict !== 'assembly'
+    onEntry(isPossible ? writeState(verdict.state) : undefined)
+  }, [onEntry, verdict])
 
   const choose = (seen: Seen) => {
     if (open === undefined) return
@@ -236,27 +234,43 @@ function CandidateButton({
   )
 }
 
-function Verdict({ verdict }: { verdict: EntryVerdict }) {
-  switch (verdict.kind) {
-    case 'reachable':
-      return <Notice kind="safe">This is a state of your puzzle. Turning leads to it.</Notice>
-    case 'not judged':
-      return (
-        <Notice kind="attend">
-          Every piece is in a place where it can lie. {verdict.sentence}
-        </Notice>
-      )
-    case 'unreachable':
-      return (
-        <Notice kind="wrong">
-          {verdict.sentence} If you are not sure, undo and look once more at that piece.
-        </Notice>
-      )
-    default:
-      return (
-        <Notice kind="wrong">What was entered does not fit together. Undo the last step.</Notice>
-      )
-  }
+function Verdict({ verdict }: { verdict: EntryVerdict | undefined }) {
+  if (!verdict)
+    return (
+      <p role="status" className="text-sm">
+        Judging what was entered.
+      </p>
+    )
+  if (verdict.kind !== 'whole')
+    return <Notice kind="wrong">What was entered does not fit together. Undo the last step.</Notice>
+  return (
+    <DiagnosisNotice diagnosis={verdict.diagnosis}>
+      {verdict.diagnosis.verdict === 'assembly' &&
+        'If you are not sure, undo and look once more at that piece.'}
+    </DiagnosisNotice>
+  )
+}
+
+/** What an entry is. A whole one is judged by the coach, because that can take a second. */
+function useVerdict(puzzle: Puzzle, entry: Entry, scheme: Scheme): EntryVerdict | undefined {
+  const quick = useMemo(
+    () => (isWhole(puzzle, entry) ? undefined : judgeEntry(puzzle, entry)),
+    [entry, puzzle],
+  )
+  const [judged, setJudged] = useState<{ entry: Entry; verdict: EntryVerdict }>()
+  useEffect(() => {
+    if (quick) return
+    let isStale = false
+    void coach()
+      .judge(puzzle.definition.id, entry, scheme)
+      .then((verdict) => {
+        if (!isStale) setJudged({ entry, verdict: must(verdict) })
+      })
+    return () => {
+      isStale = true
+    }
+  }, [entry, puzzle, quick, scheme])
+  return quick ?? (judged?.entry === entry ? judged.verdict : undefined)
 }
 
 const keptSchema = array()

@@ -69,9 +69,10 @@ function pieceByPiece(puzzle: Puzzle, { state: text }: PieceEntry): Result<LaidO
   const state = readState(puzzle, text)
   if (!state.ok) return { ok: false, problem: { ...state.problem, field: 'state' } }
   const verdict = judgeEntry(puzzle, entryOf(puzzle, state.value))
-  if (verdict.kind === 'unreachable') return fail('bad-state', verdict.sentence, { field: 'state' })
-  if (verdict.kind !== 'reachable' && verdict.kind !== 'not judged')
+  if (verdict.kind !== 'whole')
     return fail('bad-state', 'Some piece lies where no turns take it.', { field: 'state' })
+  const { verdict: kind, sentences } = verdict.diagnosis
+  if (kind === 'assembly') return fail('bad-state', sentences.join(' '), { field: 'state' })
   return ok({ startState: writeState(verdict.state), scramble: '' })
 }
 

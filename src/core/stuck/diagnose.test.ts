@@ -1,0 +1,244 @@
+import { describe, expect, it } from 'vitest'
+import { unseenChanges } from '../analysis/lookAlikes'
+import { membershipOf } from '../analysis/order'
+import { holdOf } from '../analysis/placements'
+import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import type { Puzzle } from '../puzzle/compile'
+import { seededRandom } from '../random'
+import { must } from '../result'
+import { INVERSE, ROTATION_COUNT } from '../rotation'
+import { isInShape, scramble, scrambledState } from '../scramble/scramble'
+import { isSolved, looksOf, rotateState, start, turnAll, type State } from '../state'
+import { after, cube2, cube3 } from '../testing'
+import { accountOf, isNothing } from '../universal/account'
+import { hasMoves } from '../universal/moves'
+import { mend } from './correct'
+import { diagnose, type Diagnosis } from './diagnose'
+import { FAULTS, withFault } from './faults'
+import { remediesFor } from './remedies'
+
+const judged = (puzzle: Puzzle, state: State): Diagnosis =>
+  diagnose(puzzle, state, puzzle.definition.colours)
+
+const at = (puzzle: Puzzle, seed: number): State =>
+  rotateState(
+    scrambledState(puzzle, scramble(puzzle, seed)),
+    puzzle.holds[(7 * seed) % puzzle.holds.length],
+  )
+
+/** Two pieces exchanged by hand so that each looks like some placement of the other's home. */
+function exchanged(puzzle: Puzzle, state: State, p: number, q: number): State {
+  const next = new Uint8Array(state)
+  const into = (piece: number, slot: number) =>
+    Array.from({ length: ROTATION_COUNT }, (_, r) => r).find(
+      (r) => puzzle.slot[24 * piece + r] === slot,
+    ) as number
+  next[p] = into(p, puzzle.slot[24 * q + state[q]])
+  next[q] = into(q, puzzle.slot[24 * p + state[p]])
+  return next
+}
+
+const pieceNamed = (puzzle: Puzzle, id: string) =>
+  puzzle.pieces.findIndex((piece) => piece.id === id)
+
+function turnedInPlace(puzzle: Puzzle, id: string): State {
+  const state = start(puzzle)
+  const piece = pieceNamed(puzzle, id)
+  state[piece] = Array.from({ length: ROTATION_COUNT }, (_, r) => r).find(
+    (r) => r > 0 && puzzle.slot[24 * piece + r] === piece,
+  ) as number
+  return state
+}
+
+describe('what a position is', () => {
+  it.each(CATALOG_IDS)('nothing that turns make is called a fault: %s', (id) => {
+    const puzzle = must(shippedPuzzle(id))
+    for (const seed of [1, 2, 3]) {
+      const state = at(puzzle, seed)
+      const { verdict, state: told } = judged(puzzle, state)
+      if (!hasMoves(puzzle)) {
+        expect(verdict).toBe('not known')
+        continue
+      }
+      expect(['not finished', 'look-alike', 'frame'], `${id} ${seed}`).toContain(verdict)
+      expect(told && looksOf(puzzle, told)).toBe(looksOf(puzzle, state))
+    }
+    for (const hold of puzzle.holds)
+      expect(judged(puzzle, rotateState(start(puzzle), hold)).verdict).toBe('home')
+  })
+
+  it.each(['cube-2', 'cube-3', 'tetra-3', 'tilt-3', 'prism-6', 'box-3x3x5', 'diagonal-3x3x5-half'])(
+    'a fault is found on %s exactly where the group has no state that looks like it',
+    (id) => {
+      const puzzle = must(shippedPuzzle(id))
+      const isMember = membershipOf(puzzle)
+      const random = seededRandom(5)
+      const changes = unseenChanges(puzzle)
+      const looksReached = (state: State): boolean => {
+        const hold = holdOf(puzzle, state)
+        if (hold === undefined) return false
+        const framed = rotateState(state, INVERSE[hold])
+        if (!isInShape(puzzle, framed)) return false
+        const once = [framed, ...changes.map(({ make }) => make(framed))]
+        return once.some(
+          (each) =>
+            isMember?.(each) || changes.slice(0, 6).some(({ make }) => isMember?.(make(each))),
+        )
+      }
+      const found = new Set<boolean>()
+      for (const fault of FAULTS)
+        for (let seed = 1; seed <= 4; seed++) {
+          const state = withFault(puzzle, at(puzzle, seed), fault, random)
+          if (!state) continue
+          const isFault = judged(puzzle, state).verdict === 'assembly'
+          expect(isFault, `${id} ${fault} ${seed}`).toBe(!looksReached(state))
+          found.add(isFault)
+        }
+      expect(found.has(true)).toBe(true)
+    },
+  )
+
+  it('the smallest correction by hand makes turns lead home', () => {
+    const random = seededRandom(3)
+    for (const id of ['cube-2', 'cube-3', 'cube-4', 'tilt-3', 'bipyramid-6']) {
+      const puzzle = must(shippedPuzzle(id))
+      const { seen, vectorOf } = accountOf(puzzle)
+      let mended = 0
+      for (let seed = 0; seed < 8; seed++) {
+        const faulty = withFault(
+          puzzle,
+          scrambledState(puzzle, scramble(puzzle, seed)),
+          'turned',
+          random,
+        )
+        if (
+          !faulty ||
+          holdOf(puzzle, faulty) !== 0 ||
+          judged(puzzle, faulty).verdict !== 'assembly'
+        )
+          continue
+        const fix = mend(puzzle, faulty)
+        expect(fix?.corrections).toHaveLength(1)
+        expect(fix && isNothing(seen, vectorOf(fix.state))).toBe(true)
+        expect(fix && judged(puzzle, fix.state).verdict).not.toBe('assembly')
+        mended++
+      }
+      expect(mended, id).toBeGreaterThan(0)
+    }
+  })
+})
+
+describe('in words', () => {
+  const words = (puzzle: Puzzle, state: State) => judged(puzzle, state).sentences.join(' ')
+
+  it('a twisted corner, with the sense that mends it', () => {
+    const faulty = turnedInPlace(cube3, 'UFR')
+    expect(words(cube3, faulty)).toMatch(
+      /One of the eight corners has been twisted by hand: their twists add up to a third of a turn (clockwise|anticlockwise)\. Twist any one of them a third (clockwise|anticlockwise) by hand, for instance the corner with white, green and red, at UFR/,
+    )
+    const fix = mend(cube3, faulty)
+    expect(fix && isSolved(cube3, fix.state)).toBe(true)
+    // All eight are counted on a 2x2x2 too, the one that is kept still among them.
+    expect(words(cube2, turnedInPlace(cube2, 'UFR'))).toMatch(/One of the eight corners/)
+  })
+
+  it('two exchanged edges', () => {
+    const [p, q] = [pieceNamed(cube3, 'UF'), pieceNamed(cube3, 'UB')]
+    expect(words(cube3, exchanged(cube3, start(cube3), p, q))).toMatch(
+      /Two edges have been exchanged by hand.*Exchange any two of the 12/,
+    )
+  })
+
+  it('pieces of different kinds in each other’s places', () => {
+    const [p, q] = [pieceNamed(cube3, 'U'), pieceNamed(cube3, 'F')]
+    const { verdict, sentences } = judged(cube3, exchanged(cube3, start(cube3), p, q))
+    expect(verdict).toBe('assembly')
+    expect(sentences.join(' ')).toMatch(
+      /no turns take them there\. Take both out and exchange them/,
+    )
+  })
+
+  it('a layer out of register, and centres that are turned', () => {
+    const off = after(cube3, [cube3.turnByName.get("R'") as never])
+    expect(judged(cube3, off)).toMatchObject({ verdict: 'frame' })
+    expect(words(cube3, off)).toMatch(/out of register by a quarter turn\. Turn it: R\./)
+    // On a tilted cube the centres show it: two of them a quarter turn, one each way.
+    const tilt = must(shippedPuzzle('tilt-3'))
+    const quarter = (id: string, degrees: 90 | 270) => {
+      const name = degrees === 90 ? id : `${id}'`
+      return (tilt.turnByName.get(name) as { rotation: number }).rotation
+    }
+    const state = start(tilt)
+    state[pieceNamed(tilt, 'U')] = quarter('U', 90)
+    state[pieceNamed(tilt, 'D')] = quarter('D', 270)
+    const told = judged(tilt, state)
+    expect(told.verdict).toBe('frame')
+    expect(told.sentences.join(' ')).toMatch(/two pieces that never leave their place are turned/)
+    expect(told.slots).toHaveLength(2)
+  })
+
+  it('equal pieces that traded places unseen, and with them two others that look exchanged', () => {
+    const prism = must(shippedPuzzle('prism-6'))
+    const alike = unseenChanges(prism).find(({ pieces }) => pieces.length === 2)
+    if (!alike) throw new Error('no equal pieces')
+    const traded = alike.make(start(prism))
+    expect(judged(prism, traded).verdict).toBe('home')
+    // Two other pieces of the same orbit exchanged: odd and odd are even.
+    const orbit = accountOf(prism)
+    const others = prism.pieces.flatMap((_, p) =>
+      prism.pieces.flatMap((__, q) => {
+        if (p >= q || alike.pieces.includes(p) || alike.pieces.includes(q)) return []
+        const state = exchanged(prism, start(prism), p, q)
+        return isSolved(prism, state) || holdOf(prism, state) !== 0 ? [] : [state]
+      }),
+    )
+    const told = others
+      .map((state) => judged(prism, state))
+      .filter(({ verdict }) => verdict === 'look-alike')
+    expect(orbit.changes.length).toBeGreaterThan(0)
+    expect(told.length).toBeGreaterThan(0)
+    expect(told[0].sentences.join(' ')).toMatch(
+      /Nothing is wrong\..*equal edges with .* have traded places, which no one can see, and so the .* look as if an odd number were exchanged/,
+    )
+  })
+
+  it('a joined edge that is flipped, and two that are exchanged, on a 4x4x4', () => {
+    const cube4 = must(shippedPuzzle('cube-4'))
+    const wings = cube4.pieces.flatMap(({ id }, p) => (/^UF\./.test(id) ? [p] : []))
+    expect(wings).toHaveLength(2)
+    const flipped = exchanged(cube4, start(cube4), wings[0], wings[1])
+    expect(judged(cube4, flipped).verdict).toBe('reduction parity')
+    expect(words(cube4, flipped)).toMatch(/look like a 3x3x3.*the flips of its edges do not add up/)
+    const remedies = remediesFor(cube4, judged(cube4, flipped))
+    expect(remedies.map(({ kind }) => kind)).toEqual(['settle', 'home'])
+    const home = remedies[1].turns.map((name) => cube4.turnByName.get(name) as never)
+    expect(isSolved(cube4, must(turnAll(cube4, flipped, home)))).toBe(true)
+  })
+})
+
+describe('ways out', () => {
+  it.each(['cube-2', 'prism-6', 'shift-3x3x5', 'tetra-3'])(
+    'of %s lead home when they say so',
+    (id) => {
+      const puzzle = must(shippedPuzzle(id))
+      const state = at(puzzle, 4)
+      const remedies = remediesFor(puzzle, judged(puzzle, state))
+      expect(remedies.at(-1)?.kind).toBe('home')
+      for (const { kind, turns } of remedies) {
+        const end = must(
+          turnAll(
+            puzzle,
+            state,
+            turns.map((name) => puzzle.turnByName.get(name) as never),
+          ),
+        )
+        expect(kind === 'settle' || isSolved(puzzle, end)).toBe(true)
+      }
+    },
+  )
+
+  it('are none where no turns lead home', () => {
+    expect(remediesFor(cube3, judged(cube3, turnedInPlace(cube3, 'UFR')))).toEqual([])
+    expect(remediesFor(cube3, judged(cube3, start(cube3)))).toEqual([])
+  })
+})

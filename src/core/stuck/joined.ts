@@ -1,0 +1,128 @@
+/**
+ * Reduction: on a box with more than three layers a side, pieces that are joined into bars and blocks
+ * behave like the pieces of a plain box with three. If all of them are joined, the state is read as one
+ * of that plain box, turned by the outer layers only, and its sums say whether these can finish it.
+ */
+import { coordinatesFor, spanOf, type Coordinate } from '../analysis/invariants'
+import { frameOf } from '../analysis/frame'
+import { unseenChanges } from '../analysis/lookAlikes'
+import { holdOf } from '../analysis/placements'
+import { sumsOf, vectorOfState, type Sums } from '../analysis/sums'
+import { compile, type Puzzle } from '../puzzle/compile'
+import { readDefinition } from '../puzzle/readDefinition'
+import { must } from '../result'
+import { INVERSE, ROTATION_COUNT, type Vector } from '../rotation'
+import { rotateState, start, type State } from '../state'
+
+interface Plain {
+  readonly size: string
+  readonly kin: Puzzle
+  readonly sums: Sums
+  /** For each piece of the kin those of the puzzle that are joined into it. */
+  readonly blocks: readonly (readonly number[])[]
+}
+
+const known = new WeakMap<Puzzle, Plain | null>()
+
+/** The plain box that joined pieces make; undefined for other mechanisms and for three layers or fewer. */
+function plainOf(puzzle: Puzzle): Plain | undefined {
+  const found = known.get(puzzle)
+  if (found !== undefined) return found ?? undefined
+  const plain = makePlain(puzzle)
+  known.set(puzzle, plain ?? null)
+  return plain
+}
+
+function makePlain({ definition, pieces, turnByName }: Puzzle): Plain | undefined {
+  const { mechanism, faces, colours, solid, glue } = definition
+  if (mechanism.kind !== 'box' || solid || glue.length > 0) return undefined
+  if (Math.max(...mechanism.size) <= 3) return undefined
+  const size = mechanism.size.map((n) => Math.min(n, 3))
+  const kin = compile(
+    must(
+      readDefinition({
+        schema: 1,
+        id: 'joined',
+        name: 'joined',
+        mechanism: { kind: 'box', size },
+        faces,
+        colours,
+      }),
+    ),
+  )
+  // The outermost layers stay, all between them are one.
+  const joinedCell = (cell: Vector) =>
+    cell.map((c, axis) => {
+      const outer = (mechanism.size[axis] - 1) / 2
+      const half = (size[axis] - 1) / 2
+      return Math.abs(c) < outer ? 0 : Math.sign(c) * half + 0
+    })
+  const blocks = kin.pieces.map(({ cells: [cell] }) =>
+    pieces.flatMap(({ cells: [own] }, p) => (String(joinedCell(own)) === String(cell) ? [p] : [])),
+  )
+  const all = sumsOf(kin)
+  const turns = all.turns.filter((_, t) => turnByName.has(frameOf(kin).turns[t].name))
+  const { size: spanned } = spanOf(turns, all.moduli)
+  return { size: size.join('x'), kin, sums: { ...all, turns, size: spanned }, blocks }
+}
+
+/** The state of the plain box, if everything is joined. For states in the frame. */
+function joinedState(puzzle: Puzzle, { kin, blocks }: Plain, state: State): State | undefined {
+  const shown = new Map(
+    Array.from(state, (r, p) => [puzzle.slot[24 * p + r], puzzle.look[24 * p + r]] as const),
+  )
+  const read = new Uint8Array(kin.pieces.length)
+  const filled = new Set<number>()
+  for (const [b, own] of blocks.entries()) {
+    const rotation = Array.from({ length: ROTATION_COUNT }, (_, r) => r).find((r) => {
+      const to = kin.place[24 * b + r]
+      if (to >= kin.pieces.length || filled.has(to)) return false
+      return own.every((p) => shown.get(puzzle.slot[24 * p + r]) === puzzle.look[24 * p + r])
+    })
+    if (rotation === undefined) return undefined
+    filled.add(kin.place[24 * b + rotation])
+    read[b] = rotation
+  }
+  return read
+}
+
+export interface ReductionParity {
+  /** Of the plain box: '3x3x3'. */
+  readonly size: string
+  /** What comes out wrong: coordinates of the kin's orbits. */
+  readonly wrong: readonly { readonly kind: string; readonly what: Coordinate['what'] }[]
+  /** Joined parts that are not home, each as pieces of the puzzle. */
+  readonly parts: readonly (readonly number[])[]
+}
+
+/** Undefined if the state is not joined, or if outer layers alone can finish it. */
+export function reductionParity(puzzle: Puzzle, given: State): ReductionParity | undefined {
+  const plain = plainOf(puzzle)
+  if (!plain) return undefined
+  const { kin, sums, blocks } = plain
+  const read = joinedState(puzzle, plain, given)
+  if (!read) return undefined
+  const hold = holdOf(kin, read)
+  if (hold === undefined) return undefined
+  const state = rotateState(read, INVERSE[hold])
+  const unseen = unseenChanges(kin).map(({ make }) => vectorOfState(kin, sums, make(start(kin))))
+  const { cosetOf } = spanOf([...sums.turns, ...unseen], sums.moduli)
+  const vector = vectorOfState(kin, sums, state)
+  const nothing = cosetOf(vector.map(() => 0))
+  if (cosetOf(vector) === nothing) return undefined
+  const coordinates = coordinatesFor(sums.orbits)
+  const single = coordinates.flatMap((each, c) => {
+    const mended = Array.from({ length: each.modulus - 1 }, (_, k) =>
+      vector.map((entry, i) => (i === c ? (entry + k + 1) % each.modulus : entry)),
+    ).some((tried) => cosetOf(tried) === nothing)
+    return mended ? [each] : []
+  })
+  return {
+    size: plain.size,
+    wrong: (single.length > 0
+      ? single.slice(0, 1)
+      : coordinates.filter((_, c) => vector[c] !== 0)
+    ).map(({ orbit, what }) => ({ kind: kin.pieces[sums.orbits[orbit].places[0]].kind, what })),
+    parts: blocks.filter((_, b) => kin.look[24 * b + state[b]] !== kin.look[24 * b]),
+  }
+}
