@@ -11,6 +11,7 @@ import { deriveAll } from '../src/core/coach/derive'
 import { canBlock } from '../src/core/analysis/placements'
 import { must } from '../src/core/result'
 import { hasMoves, writeLoops } from '../src/core/universal/moves'
+import { searchPlan } from '../src/core/universal/orbitPlan'
 import { canReshape } from '../src/core/universal/reshape'
 import { searchCycles, writeCycles } from '../src/core/universal/baseCycles'
 import { SCHOOLS } from '../src/core/schools'
@@ -31,6 +32,7 @@ function timed<T>(what: string, work: () => T): T {
 const orders: Record<string, unknown> = {}
 const cycles: Record<string, unknown> = {}
 const loops: Record<string, unknown> = {}
+const plans: Record<string, unknown> = {}
 for (const id of CATALOG_IDS) {
   const puzzle = must(shippedPuzzle(id))
   orders[definitionKey(puzzle.definition)] = timed(`${id}: order`, () =>
@@ -38,10 +40,12 @@ for (const id of CATALOG_IDS) {
   )
   if (canBlock(puzzle) && canReshape(puzzle))
     loops[definitionKey(puzzle.definition)] = timed(`${id}: loops`, () => writeLoops(puzzle))
-  if (hasMoves(puzzle))
-    cycles[definitionKey(puzzle.definition)] = timed(`${id}: base cycles`, () =>
-      writeCycles(searchCycles(puzzle)),
-    )
+  if (hasMoves(puzzle)) {
+    const key = definitionKey(puzzle.definition)
+    const found = timed(`${id}: base cycles`, () => searchCycles(puzzle))
+    cycles[key] = writeCycles(found)
+    plans[key] = timed(`${id}: order of the work`, () => searchPlan(puzzle, found)?.plan)
+  }
   if (!process.argv.includes('--orders') && SCHOOLS.some(({ puzzles }) => puzzles.includes(id)))
     write(
       `schools/derived/${id}.json`,
@@ -51,3 +55,4 @@ for (const id of CATALOG_IDS) {
 write('analysis/derived/orders.json', orders)
 write('universal/derived/cycles.json', cycles)
 write('universal/derived/loops.json', loops)
+write('universal/derived/plans.json', plans)

@@ -43,6 +43,8 @@ const step = object({
   caseIndex: number().integer().min(0).max(10_000),
 }).noUnknown()
 
+const positions = () => array().of(number().integer().min(0).max(400).required()).max(400)
+
 const route = object({
   puzzle: text(40).required(),
   school: text(40).required(),
@@ -69,6 +71,15 @@ const route = object({
   quarterCount: number().integer().min(0).required(),
   algorithms: array().of(text(1000).required()).max(200).required(),
   looks: number().integer().min(0).required(),
+  saved: number().integer().min(0).max(100_000),
+  orbitPlan: object({
+    first: positions().required(),
+    settled: positions().required(),
+    later: positions().required(),
+  })
+    .noUnknown()
+    .default(undefined)
+    .optional(),
 }).noUnknown()
 
 const kinds: Record<BenchEvent['kind'], Schema> = {

@@ -21,12 +21,15 @@ import { unseenChanges } from './lookAlikes'
 import { moveOf } from './orbits'
 import { inSpan, sumsOf, vectorOfState } from './sums'
 
+/** The colour of core faces on which something rides. */
+export const CARRYING = 'white'
+
 /** The core alone, faces that carry a cap coloured apart; undefined for other mechanisms. */
 export function coreOf({ definition }: Puzzle): Puzzle | undefined {
   if (definition.mechanism.kind !== 'capped') return undefined
   const { caps } = definition.mechanism
   const faces = Object.fromEntries(
-    DIRECTIONS.map(({ name }) => [name, caps.includes(name) ? 'white' : 'yellow']),
+    DIRECTIONS.map(({ name }) => [name, caps.includes(name) ? CARRYING : 'yellow']),
   )
   const mechanism = { kind: 'box', size: [3, 3, 3] }
   return compile(must(readDefinition({ schema: 1, id: 'core', name: 'core', mechanism, faces })))
@@ -97,7 +100,7 @@ function coreLoops(core: Puzzle): State[] {
 }
 
 /** A state of the core with everything beyond riding along. */
-export function riding(puzzle: Puzzle, core: Puzzle, loop: State): State {
+function riding(puzzle: Puzzle, core: Puzzle, loop: State): State {
   return Uint8Array.from(puzzle.pieces, ({ cells: [cell] }) => {
     const under = within(cell)
     const carrier = core.pieces.findIndex(({ cells }) => same(cells[0], under))

@@ -6,6 +6,7 @@ import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { blockOf, isSolved, turnFreely, type State } from '../state'
 import type { Route } from './route'
+import { learnPlan } from '../universal/orbitPlan'
 import { trailOf, type Trail } from './standing'
 
 /** What happened on a bench. Times are milliseconds since the session began. */
@@ -75,6 +76,8 @@ export function follow(bench: Bench, event: BenchEvent): Bench {
     case 'undo':
       return undone(bench)
     case 'route':
+      // The stages of the school that it follows depend on it.
+      if (event.route.orbitPlan) learnPlan(bench.puzzle, event.route.orbitPlan)
       return {
         ...bench,
         trail: trailOf(bench.puzzle, event.route),

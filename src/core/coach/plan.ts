@@ -45,7 +45,7 @@ export function plan(
   const stages = stagesOf(school, options.variant ?? {})
   if (isUniversal(stages)) {
     const scheme = options.scheme ?? puzzle.definition.colours
-    const route = planUniversally(puzzle, school, state, scheme)
+    const route = planUniversally(puzzle, school, state, scheme, options.prefer)
     return route.ok ? replayed(puzzle, route.value, state) : route
   }
   if (!isReached(puzzle, state))

@@ -1,4 +1,5 @@
 /** A route home: plain JSON, in words and turns. The bench draws it and computes nothing. */
+import type { OrbitPlan } from '../universal/orbitPlan'
 import type { TurnRole } from './workpiece'
 
 export interface RouteTurn {
@@ -65,6 +66,10 @@ export interface Route {
   readonly algorithms: readonly string[]
   /** How often the solver must look and decide: one a step. */
   readonly looks: number
+  /** Turns that the first way found had more, where others were tried. */
+  readonly saved?: number
+  /** The order of the work, where it takes a search to find it. */
+  readonly orbitPlan?: OrbitPlan
 }
 
 export const turnsOfStage = (stage: RouteStage): RouteTurn[] =>

@@ -9,7 +9,10 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { ok, type Result } from '../result'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
-import { turnFreely, writeState, type State } from '../state'
+import { inverseOf, turnFreely, writeState, type State } from '../state'
+import { disturbedBy } from '../universal/baseCycles'
+import { effectOf } from '../universal/effects'
+import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { workOf } from '../universal/orbitsAtWork'
 import { solveUniversally, turnsOfStep, type UniversalStep } from '../universal/solve'
 import { capital, inWords, kindPlural, listed, plural } from '../words'
@@ -21,26 +24,39 @@ interface Scene {
   /** Before the step. */
   readonly state: State
   readonly frame: Rotation
+  /** Set-up turns of the step before that are not undone. */
+  readonly standing: readonly Turn[]
 }
 
-/** A route in the universal school; it still has to be replayed. */
+/**
+ * A route in the universal school; it still has to be replayed. Set-up turns that the next step of the
+ * same stage would make again are left standing between the two.
+ *
+ * @param prefer a piece that shall be the third of the first series, if it can
+ */
 export function planUniversally(
   puzzle: Puzzle,
   school: School,
   from: State,
   scheme: Scheme,
+  prefer?: number,
 ): Result<Route> {
-  const solved = solveUniversally(puzzle, from)
+  const solved = solveUniversally(puzzle, from, prefer)
   if (!solved.ok) return solved
+  const all = solved.value.steps
   const steps: { stage: number; step: RouteStep }[] = []
   let state = from
   let frame = holdOf(puzzle, from) ?? 0
+  let { saved } = solved.value
   const turns: Turn[] = []
   let held: readonly Turn[] = []
-  for (const step of solved.value) {
-    const made = turnsOfStep(puzzle, step)
+  let standing: readonly Turn[] = []
+  for (const [i, step] of all.entries()) {
+    const left = step.kind === 'cycle' ? sharedSetup(step, all[i + 1]) : []
+    const made = turnsBetween(puzzle, step, standing.length, left.length)
     turns.push(...made)
-    const scene = { puzzle, scheme, state, frame }
+    saved += 2 * left.length
+    const before = { puzzle, scheme, state, frame, standing }
     for (const turn of made) {
       state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
       if (turn.whole) frame = multiply(turn.rotation, frame)
@@ -52,9 +68,10 @@ export function planUniversally(
     }
     const stage = stageFor(school, step)
     const id = `${school.stages[stage].id}.${steps.filter((each) => each.stage === stage).length + 1}`
-    const after = { puzzle, scheme, state, frame }
-    steps.push({ stage, step: explain(scene, step, after, id, held) })
+    const after = { puzzle, scheme, state, frame, standing: left }
+    steps.push({ stage, step: explain(before, step, after, id, held) })
     held = []
+    standing = left
   }
   const stages = school.stages.map((stage, at): RouteStage => {
     const own = steps.filter((each) => each.stage === at).map(({ step }) => step)
@@ -73,7 +90,32 @@ export function planUniversally(
     quarterCount: countQuarters(turns),
     algorithms: [...new Set(algorithms)],
     looks: steps.length,
+    saved,
+    orbitPlan: knownPlanOf(puzzle),
   })
+}
+
+/** The first set-up turns that a step has in common with the next of its stage. */
+function sharedSetup(
+  { orbit, cycle }: Extract<UniversalStep, { kind: 'cycle' }>,
+  next: UniversalStep | undefined,
+): Turn[] {
+  if (next?.kind !== 'cycle' || next.orbit !== orbit) return []
+  const other = next.cycle.setup
+  const differs = cycle.setup.findIndex((turn, i) => turn !== other[i])
+  return cycle.setup.slice(0, differs < 0 ? cycle.setup.length : differs)
+}
+
+/** The turns of a step of whose set-up some turns stand already, and some are left standing. */
+function turnsBetween(
+  puzzle: Puzzle,
+  step: UniversalStep,
+  standing: number,
+  left: number,
+): readonly Turn[] {
+  if (step.kind !== 'cycle') return turnsOfStep(puzzle, step)
+  const { setup, base } = step.cycle
+  return [...setup.slice(standing), ...base.turns, ...inverseOf(puzzle, setup.slice(left))]
 }
 
 const stageFor = ({ stages }: School, step: UniversalStep): number =>
@@ -107,33 +149,31 @@ function explain(
   }
   if (step.kind === 'cycle') {
     const { setup, base } = step.cycle
-    const undo = setup.map(({ inverse }) => puzzle.turns[inverse]).reverse()
     const as = (role: RouteTurn['role']) => (turn: Turn) => ({ name: turn.name, role })
     const path = pathWords(scene, step)
     const { orbit, kinds } = workOf(puzzle).orbits[step.orbit]
-    const right = rightIn(after, orbit.places)
+    const settled = { ...after, state: withUndone(after) }
+    const right = rightIn(settled, orbit.places)
     const name = listed(kinds.map(kindPlural))
     return {
       ...common,
       lookFor: path,
-      check: `${inWords(right)} of the ${orbit.places.length} ${name} are home. Nothing else has moved.`,
+      check: `${after.standing.length > 0 ? 'once what is owed is undone, ' : ''}${inWords(right)} of the ${orbit.places.length} ${name} are home. ${movedWords(puzzle, step)}`,
       hints: {
         nudge: `Three ${kinds.length === 1 ? kindPlural(kinds[0]) : 'pieces of this orbit'} are next.`,
         pointer: path,
       },
-      note:
-        setup.length > 0
-          ? `The ${plural(setup.length, 'set-up turn')} may disturb anything; undoing ${setup.length === 1 ? 'it' : 'them'} brings it all back.`
-          : undefined,
+      note: setupNote(setup.length, after.standing),
       turns: [
         ...holdTurns,
-        ...setup.map(as('setup')),
+        ...setup.slice(scene.standing.length).map(as('setup')),
         ...base.turns.map(as('do')),
-        ...undo.map(as('undo')),
+        ...inverseOf(puzzle, setup.slice(after.standing.length)).map(as('undo')),
       ],
       algorithm: base.turns.map(({ name: turn }) => turn),
       pieces: step.pieces.map((p) => puzzle.pieces[p].id),
-      places: step.cycle.places.map((place) => puzzle.pieces[place].id),
+      places: step.cycle.places.map((place) => puzzle.pieces[placeNow(scene, place)].id),
+      others: scene.standing.length > 0 ? [] : thirdWords(scene, step),
     }
   }
   const turns = [...holdTurns, ...step.turns.map(({ name }): RouteTurn => ({ name, role: 'do' }))]
@@ -169,11 +209,19 @@ function explain(
       pieces: [],
       places: [],
     }
-  const owing = sumsWords(scene)
+  const settled = settledKinds(puzzle)
+  const owing = [
+    ...(settled === ''
+      ? []
+      : [`The ${settled} come home all together: they move in a small group.`]),
+    sumsWords(scene),
+  ]
+    .filter(Boolean)
+    .join(' ')
   return {
     ...common,
-    lookFor: `no piece in particular. ${owing}`,
-    check: 'exchanges are even in every orbit, and twists add up to nothing.',
+    lookFor: settled === '' ? `no piece in particular. ${owing}` : owing,
+    check: `${settled === '' ? '' : `the ${settled} are home; `}exchanges are even in every orbit, and twists add up to nothing.`,
     hints: { nudge: 'Odd and even come first.', pointer: owing },
     note: 'Three-cycles never change this, so it is settled before anything is placed.',
     turns,
@@ -183,17 +231,81 @@ function explain(
   }
 }
 
+/** The pieces that are settled together with odd and even. */
+function settledKinds(puzzle: Puzzle): string {
+  const { settled } = knownPlanOf(puzzle) ?? guessedPlan(puzzle)
+  const kinds = settled.flatMap((o) => workOf(puzzle).orbits[o].kinds)
+  return listed([...new Set(kinds)].map(kindPlural))
+}
+
+function setupNote(count: number, left: readonly Turn[]): string | undefined {
+  if (left.length > 0)
+    return `${listed(left.map(({ name }) => name))} ${left.length === 1 ? 'is' : 'are'} left standing: the next step would begin with ${left.length === 1 ? 'it' : 'them'} again.`
+  if (count === 0) return undefined
+  return `The ${plural(count, 'set-up turn')} may disturb anything; undoing ${count === 1 ? 'it' : 'them'} brings it all back.`
+}
+
+/** Of a cycle that moves orbits which come later. */
+function movedWords(puzzle: Puzzle, { orbit, cycle }: Extract<UniversalStep, { kind: 'cycle' }>) {
+  const others = disturbedBy(puzzle, [cycle.base], orbit)
+  if (others.length === 0) return 'Nothing else has moved.'
+  const kinds = others.flatMap((o) => workOf(puzzle).orbits[o].kinds)
+  return `Some ${listed([...new Set(kinds)].map(kindPlural))} have moved too; their turn comes later.`
+}
+
+/** The state with what is left standing undone. */
+function withUndone({ puzzle, state, standing }: Scene): State {
+  let now = state
+  for (const turn of inverseOf(puzzle, standing))
+    now = turnFreely(puzzle, now, turn, new Uint8Array(now.length))
+  return now
+}
+
+/** Where what belongs in a place is while some set-up turns stand. */
+function placeNow({ puzzle, standing }: Scene, place: number): number {
+  const effect = effectOf(puzzle, standing)
+  return puzzle.place[24 * place + effect[place]]
+}
+
+/** Most third pieces that are offered. */
+const THIRDS = 12
+
+function thirdWords(
+  { puzzle, scheme }: Scene,
+  { thirds }: Extract<UniversalStep, { kind: 'cycle' }>,
+): RouteStep['others'] {
+  return thirds.slice(0, THIRDS).map(({ piece, arrive, length }) => {
+    const who = `the ${shortKind(puzzle.pieces[piece].kind)} with ${coloursOf(puzzle, scheme, piece)}`
+    const how =
+      arrive === 3
+        ? 'all three arrive right'
+        : arrive === 2
+          ? 'two of the three arrive right'
+          : 'only the first arrives right'
+    return { piece: puzzle.pieces[piece].id, sentence: `${who}: ${how}, ${length} turns` }
+  })
+}
+
 /** 'the corner with red and blue, at UFR, goes to DFL; …' */
 function pathWords(
-  { puzzle, scheme }: Scene,
+  scene: Scene,
   { cycle, pieces }: Extract<UniversalStep, { kind: 'cycle' }>,
 ): string {
+  const { puzzle, scheme, standing } = scene
   const told = pieces.map((p, i) => {
     const [from, to] = [cycle.places[i], cycle.places[(i + 1) % 3]]
-    const home = to === p ? ', its own place' : ''
-    return `the ${shortKind(puzzle.pieces[p].kind)} with ${coloursOf(puzzle, scheme, p)} goes from ${puzzle.pieces[from].id} to ${puzzle.pieces[to].id}${home}`
+    const name = (place: number) => puzzle.pieces[placeNow(scene, place)].id
+    const isHome = to === p
+    const home = !isHome
+      ? ''
+      : standing.length > 0
+        ? ', and so home when all is undone'
+        : ', its own place'
+    return `the ${shortKind(puzzle.pieces[p].kind)} with ${coloursOf(puzzle, scheme, p)} goes from ${name(from)} to ${name(to)}${home}`
   })
-  return `${told.join('; ')}.`
+  const first =
+    standing.length > 0 ? `with ${standing.map(({ name }) => name).join(' ')} still standing, ` : ''
+  return `${first}${told.join('; ')}.`
 }
 
 /** 'corner' for a corner with three faces: its colours tell the rest. */

@@ -6,20 +6,22 @@ import { changesShape } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
-import { orbitsInOrder } from '../universal/solve'
+import { guessedPlan, knownPlanOf, type OrbitPlan } from '../universal/orbitPlan'
 import { capital, kindPlural, listed } from '../words'
 import type { Condition, School, Stage } from './school'
 
 export const UNIVERSAL_ID = 'piece-by-piece'
 export const UNIVERSAL_NAME = 'Piece by piece'
 
-const schools = new WeakMap<Puzzle, School>()
+/** With the order of the work that it was made for: a better one may be found later. */
+const schools = new WeakMap<Puzzle, { plan: OrbitPlan; school: School }>()
 
 /** Undefined for a puzzle whose turns can be blocked in ways that are not understood. */
 export function pieceByPiece(puzzle: Puzzle): School | undefined {
   if (!hasMoves(puzzle)) return undefined
+  const plan = knownPlanOf(puzzle) ?? guessedPlan(puzzle)
   const known = schools.get(puzzle)
-  if (known) return known
+  if (known && JSON.stringify(known.plan) === JSON.stringify(plan)) return known.school
   const school: School = {
     id: UNIVERSAL_ID,
     name: UNIVERSAL_NAME,
@@ -27,15 +29,15 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
       'Three pieces at a time: set up, a short cycle, undo. Nothing else is disturbed, so nothing is learned by heart.',
     puzzles: [puzzle.definition.id],
     options: [],
-    stages: stagesOf(puzzle),
+    stages: stagesOf(puzzle, plan),
   }
-  schools.set(puzzle, school)
+  schools.set(puzzle, { plan, school })
   return school
 }
 
-function stagesOf(puzzle: Puzzle): Stage[] {
+function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[] {
   const { orbits } = workOf(puzzle)
-  const { first, single, later } = orbitsInOrder(puzzle)
+  const single = [...orbits.keys()].filter((o) => orbits[o].orbit.places.length === 1)
   const names = new Map<string, number>()
   const nameOf = (orbit: number) => {
     const name = capital(listed(shortKinds(orbits[orbit].kinds)))
@@ -75,13 +77,19 @@ function stagesOf(puzzle: Puzzle): Stage[] {
     })
   }
   first.forEach(addOrbit)
-  done = [...done, ...single.flatMap((orbit) => orbits[orbit].orbit.places)]
+  done = [...done, ...[...settled, ...single].flatMap((orbit) => orbits[orbit].orbit.places)]
+  const together = listed([
+    ...new Set(settled.flatMap((orbit) => orbits[orbit].kinds.map(kindPlural))),
+  ])
   add(
     'sums',
     'Odd and even',
-    single.length > 0
-      ? 'Exchanges are even in every orbit, and the pieces that only turn in their places lie right.'
-      : 'Exchanges are even in every orbit, so three at a time will do.',
+    [
+      ...(together === '' ? [] : [`The ${together} are home.`]),
+      single.length > 0
+        ? 'Exchanges are even in every orbit, and the pieces that only turn in their places lie right.'
+        : 'Exchanges are even in every orbit, so three at a time will do.',
+    ].join(' '),
     { kind: 'sums' },
   )
   later.forEach(addOrbit)

@@ -11,7 +11,6 @@ import { isInShape, scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, looksOf, rotateState, start, turnAll, type State } from '../state'
 import { after, cube2, cube3 } from '../testing'
 import { accountOf, isNothing } from '../universal/account'
-import { hasMoves } from '../universal/moves'
 import { mend } from './correct'
 import { diagnose, type Diagnosis } from './diagnose'
 import { FAULTS, withFault } from './faults'
@@ -53,13 +52,9 @@ function turnedInPlace(puzzle: Puzzle, id: string): State {
 describe('what a position is', () => {
   it.each(CATALOG_IDS)('nothing that turns make is called a fault: %s', (id) => {
     const puzzle = must(shippedPuzzle(id))
-    for (const seed of [1, 2, 3]) {
+    for (const seed of [1, 2]) {
       const state = at(puzzle, seed)
       const { verdict, state: told } = judged(puzzle, state)
-      if (!hasMoves(puzzle)) {
-        expect(verdict).toBe('not known')
-        continue
-      }
       expect(['not finished', 'look-alike', 'frame'], `${id} ${seed}`).toContain(verdict)
       expect(told && looksOf(puzzle, told)).toBe(looksOf(puzzle, state))
     }

@@ -5,8 +5,9 @@
  */
 import { derivedOrder } from '../analysis/derivedOrders'
 import { twistsAdd } from '../analysis/invariants'
-import { namedAtHome } from '../analysis/lookAlikes'
+import { lookAlikesOf, lookClassesOf, namedAtHome } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
+import { leadersOf } from '../analysis/riders'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, type Rotation } from '../rotation'
@@ -124,6 +125,8 @@ const looksHome = (puzzle: Puzzle, piece: number, r: Rotation): boolean => {
 
 /** For a state in the frame and in shape. */
 function inShape(puzzle: Puzzle, given: State): Found {
+  const astray = outsideOrbits(puzzle, given)
+  if (astray.length > 0) return outside(puzzle, given, astray)
   const { span } = accountOf(puzzle)
   const account = accountIn(puzzle, given)
   const told = named(puzzle, given, (vector) => isNothing(span, vector))
@@ -133,12 +136,60 @@ function inShape(puzzle: Puzzle, given: State): Found {
     return { finding: { kind: 'assembly', strays: [], corrections, shape: false }, account, state }
   }
   const { state } = told
+  const strays = misridden(puzzle, given, state)
+  if (strays.length > 0)
+    return {
+      finding: { kind: 'assembly', strays, corrections: [], shape: false },
+      account,
+      state: given,
+    }
   if (!isDecidedBySums(puzzle)) {
     const way = solveUniversally(puzzle, given)
     if (!way.ok)
       return { finding: { kind: 'not known', why: way.problem.sentence }, account, state }
   }
   return { finding: possible(puzzle, given, told), account, state }
+}
+
+/** Pieces in shape that lie where their orbit has no place: only where the shape changes on the way. */
+function outsideOrbits(puzzle: Puzzle, given: State): number[] {
+  const state = namedAtHome(puzzle, given)
+  return workOf(puzzle).sums.orbits.flatMap(({ places }) =>
+    places.filter((p) => !places.includes(puzzle.place[24 * p + state[p]])),
+  )
+}
+
+function outside(puzzle: Puzzle, given: State, strays: readonly number[]): Found {
+  const { classOf } = lookClassesOf(puzzle)
+  const state = namedAtHome(puzzle, given)
+  const isUnique = (p: number) => classOf.filter((other) => other === classOf[p]).length === 1
+  const finding: Finding = strays.every(isUnique)
+    ? { kind: 'assembly', strays, corrections: [], shape: false }
+    : {
+        kind: 'not known',
+        why: 'Equal pieces lie in places that turns keep apart, and not every way of telling them apart was tried.',
+      }
+  return { finding, account: [], state }
+}
+
+/**
+ * Pieces that do not ride where they should: what lies beside a piece that moves as one with others must
+ * look like one of them. Said only of leaders that can be told from all others.
+ */
+function misridden(puzzle: Puzzle, given: State, named: State): number[] {
+  const leaders = leadersOf(puzzle)
+  const { classSize } = lookClassesOf(puzzle)
+  const { unseen } = lookAlikesOf(puzzle)
+  const at = new Map(Array.from(given, (r, p) => [puzzle.slot[24 * p + r], p] as const))
+  return puzzle.pieces.flatMap((_, p) => {
+    const leader = leaders[p]
+    if (leader === p || classSize[leader] !== 1 || unseen[leader].length > 1) return []
+    const due = 24 * p + named[leader]
+    const there = at.get(puzzle.slot[due])
+    if (there === undefined || puzzle.look[24 * there + given[there]] === puzzle.look[due])
+      return []
+    return [there]
+  })
 }
 
 /** What a state is that turns lead to. */

@@ -51,12 +51,12 @@ export function remediesFor(
   }
   const way = hasMoves(puzzle) ? solveUniversally(puzzle, state) : undefined
   if (!way?.ok) return found
-  const sums = way.value.findIndex(({ kind }) => kind === 'sums')
+  const sums = way.value.steps.findIndex(({ kind }) => kind === 'sums')
   const turnsUpTo = (end: number) =>
-    way.value.slice(0, end).flatMap((step) => [...turnsOfStep(puzzle, step)])
+    way.value.steps.slice(0, end).flatMap((step) => [...turnsOfStep(puzzle, step)])
   if (sums >= 0 && (finding.kind === 'look-alike' || finding.kind === 'reduction parity'))
     offer('settle', 'Settle odd and even, then go on', turnsUpTo(sums + 1))
-  offer('home', 'All the way home, piece by piece', turnsUpTo(way.value.length))
+  offer('home', 'All the way home, piece by piece', turnsUpTo(way.value.steps.length))
   return found
 }
 

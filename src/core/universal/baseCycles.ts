@@ -1,5 +1,6 @@
 /**
- * Base cycles: for each orbit short sequences that take three pieces round and leave all else alone.
+ * Base cycles: for each orbit short sequences that take three pieces round and leave all else alone, or
+ * where there are none all but orbits that have cycles of their own and are done later.
  * They are found among commutators [A, B] = A B A' B' and their squares and cubes, A and B a turn, two
  * turns, or a turn with one before it undone after; nothing is typed in.
  */
@@ -14,7 +15,7 @@ import derived from './derived/cycles.json'
 import { effectOf, effectOfTurn, followedBy, inverseEffect, type Effect } from './effects'
 import { canBlock } from '../analysis/placements'
 import { movesOf } from './moves'
-import { workOf } from './orbitsAtWork'
+import { workOf, type OrbitAtWork } from './orbitsAtWork'
 
 export interface BaseCycle {
   readonly turns: readonly Turn[]
@@ -56,12 +57,25 @@ export function knownCyclesOf(
   return known
 }
 
-/** The search itself, whatever is shipped. */
+/**
+ * The search itself, whatever is shipped. An orbit that it finds nothing for is looked at again with those
+ * left free that have cycles already, unless it is so small that its placements can be listed.
+ */
 export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseCycle[]> {
-  const search = new Search(puzzle)
-  search.run()
-  return new Map([...search.cycles].sort(([a], [b]) => a - b))
+  const cycles = new Map<number, readonly BaseCycle[]>()
+  for (;;) {
+    const search = new Search(puzzle, new Set(cycles.keys()))
+    search.run()
+    search.cycles.forEach((list, orbit) => cycles.set(orbit, list))
+    const isLarge = ({ orbit }: OrbitAtWork, o: number) =>
+      !cycles.has(o) && orbit.places.length > LISTABLE
+    if (search.cycles.size === 0 || !workOf(puzzle).orbits.some(isLarge)) break
+  }
+  return new Map([...cycles].sort(([a], [b]) => a - b))
 }
+
+/** Orbits of so few places are listed rather than left to cycles that disturb others. */
+const LISTABLE = 6
 
 /** As they are shipped: for each orbit the names of the turns. */
 export const writeCycles = (cycles: ReadonlyMap<number, readonly BaseCycle[]>) =>
@@ -75,14 +89,30 @@ function shippedCycles(puzzle: Puzzle): Map<number, BaseCycle[]> | undefined {
     definitionKey(puzzle.definition)
   ]
   if (!written) return undefined
-  const search = new Search(puzzle)
   return new Map(
-    Object.entries(written).map(([orbit, list]) => [
-      Number(orbit),
-      list.map((text) => search.read(text)),
-    ]),
+    Object.entries(written).map(([orbit, list]) => {
+      const others = Object.keys(written).filter((other) => other !== orbit)
+      const search = new Search(puzzle, new Set(others.map(Number)))
+      return [Number(orbit), list.map((text) => search.read(text))]
+    }),
   )
 }
+
+/** The orbits, by position, that base cycles of one orbit move besides it. */
+export function disturbedBy(puzzle: Puzzle, cycles: readonly BaseCycle[], own: number): number[] {
+  const { orbits } = workOf(puzzle)
+  const effects = cycles.map(({ turns }) => effectOf(puzzle, turns))
+  return orbits.flatMap(({ orbit }, o) =>
+    o !== own && effects.some((effect) => orbit.places.some((place) => effect[place] !== 0))
+      ? [o]
+      : [],
+  )
+}
+
+/** Places outside the orbits at work: of the frame, of pieces that may turn there, of any others. */
+const FRAME = -2
+const STAYS = -1
+const FREE = -3
 
 class Search {
   readonly cycles = new Map<number, BaseCycle[]>()
@@ -90,12 +120,20 @@ class Search {
   private readonly wanted: Set<number>
   private tried = 0
 
-  constructor(private readonly puzzle: Puzzle) {
-    const { orbits, ignored } = workOf(puzzle)
-    this.orbitOf = Int16Array.from(puzzle.pieces, () => -2)
+  constructor(
+    private readonly puzzle: Puzzle,
+    free: ReadonlySet<number>,
+  ) {
+    const { orbits, ignored, riders } = workOf(puzzle)
+    this.orbitOf = Int16Array.from(puzzle.pieces, () => FRAME)
     orbits.forEach(({ orbit }, o) => orbit.places.forEach((place) => (this.orbitOf[place] = o)))
-    for (const place of ignored) this.orbitOf[place] = -1
-    this.wanted = new Set(orbits.flatMap(({ orbit }, o) => (orbit.places.length >= 3 ? [o] : [])))
+    for (const place of ignored) this.orbitOf[place] = STAYS
+    for (const place of riders) this.orbitOf[place] = FREE
+    for (const o of free) for (const place of orbits[o].orbit.places) this.orbitOf[place] = FREE
+    const least = free.size > 0 ? LISTABLE + 1 : 3
+    this.wanted = new Set(
+      orbits.flatMap(({ orbit }, o) => (orbit.places.length >= least && !free.has(o) ? [o] : [])),
+    )
   }
 
   run(): void {
@@ -201,7 +239,8 @@ class Search {
 
   private supportSize(effect: Effect): number {
     let size = 0
-    for (let q = 0; q < effect.length; q++) if (effect[q] !== 0 && this.orbitOf[q] !== -1) size++
+    for (let q = 0; q < effect.length; q++)
+      if (effect[q] !== 0 && this.orbitOf[q] !== STAYS && this.orbitOf[q] !== FREE) size++
     return size
   }
 
@@ -212,8 +251,9 @@ class Search {
     for (let q = 0; q < effect.length; q++) {
       if (effect[q] === 0) continue
       // A turned frame, or a place that no turn of the frame moves.
-      if (orbitOf[q] === -2) return undefined
-      if (orbitOf[q] === -1) {
+      if (orbitOf[q] === FRAME) return undefined
+      if (orbitOf[q] === FREE) continue
+      if (orbitOf[q] === STAYS) {
         if (puzzle.place[24 * q + effect[q]] !== q) return undefined
         continue
       }

@@ -212,6 +212,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               : given.school === undefined
                 ? 'Free play.'
                 : ''}
+            {trail?.route.saved ? `. Other ways were tried: ${trail.route.saved} turns saved.` : ''}
           </p>
         </div>
         {trail && (

@@ -87,7 +87,8 @@ export function StepCard({
       {strength >= 2 && step.others.length > 0 && (
         <details className="mt-3 text-sm">
           <summary className="cursor-pointer text-soft">
-            Or take another piece first ({step.others.length})
+            {step.kind === 'cycle' ? 'Or another third piece' : 'Or take another piece first'} (
+            {step.others.length})
           </summary>
           <ul className="mt-1 grid gap-1">
             {step.others.map(({ piece, sentence: words }) => (

@@ -1,0 +1,213 @@
+/** Three-cycles that bring all pieces of an orbit home, each by set up, cycle, undo. */
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { seededRandom, type Random } from '../random'
+import { IDENTITY, INVERSE, PRODUCT, type Rotation } from '../rotation'
+import type { State } from '../state'
+import { workOf } from './orbitsAtWork'
+import type { Cycle, Found, Setups } from './setups'
+
+/** A piece that could be the third of a series. */
+export interface ThirdChoice {
+  readonly piece: number
+  /** How many of the three come home. */
+  readonly arrive: number
+  /** Turns of the series. */
+  readonly length: number
+}
+
+export interface CycleStep {
+  readonly cycle: Cycle
+  /** What lies in its three places before, in their order. */
+  readonly pieces: readonly number[]
+  /** Other third pieces for the same first one, those with most arriving first. */
+  readonly thirds: readonly ThirdChoice[]
+}
+
+export function turnsOfCycle(puzzle: Puzzle, { setup, base }: Cycle): Turn[] {
+  const undo = setup.map(({ inverse }) => puzzle.turns[inverse]).reverse()
+  return [...setup, ...base.turns, ...undo]
+}
+
+/** Cycles looked at, over all attempts to find a shorter way. */
+const BUDGET = 30_000
+/** How far chance may prefer a worse cycle in later attempts. */
+const CHANCE = 0.5
+
+/**
+ * The shortest of several attempts: the best cycle each time, then with chance in the choice.
+ *
+ * @param prefer a piece that shall be the third of the first series, if it can
+ * @returns undefined if they do not get there; `first` is the length of the first attempt
+ */
+export function cyclesHome(
+  puzzle: Puzzle,
+  orbit: number,
+  setups: Setups,
+  from: State,
+  prefer?: number,
+): { steps: CycleStep[]; first: number } | undefined {
+  const begun = new Attempt(puzzle, orbit, setups, from)
+  let best = begun.run(prefer)
+  if (!best) return undefined
+  const first = lengthOf(best)
+  let looked = begun.looked
+  for (let seed = 1; looked < BUDGET && best.length > 1 && prefer === undefined; seed++) {
+    const attempt = new Attempt(puzzle, orbit, setups, from, seededRandom(seed))
+    const tried = attempt.run()
+    looked += attempt.looked + 1
+    if (tried && lengthOf(tried) < lengthOf(best)) best = tried
+  }
+  return { steps: best, first }
+}
+
+const lengthOf = (steps: readonly CycleStep[]): number =>
+  steps.reduce((sum, { cycle }) => sum + cycle.length, 0)
+
+class Attempt {
+  looked = 0
+  private readonly content = new Map<number, { home: number; rotation: Rotation }>()
+  private readonly places: readonly number[]
+  private readonly found: CycleStep[] = []
+
+  constructor(
+    puzzle: Puzzle,
+    orbit: number,
+    private readonly setups: Setups,
+    from: State,
+    private readonly random?: Random,
+  ) {
+    this.places = workOf(puzzle).orbits[orbit].orbit.places
+    for (const p of this.places)
+      this.content.set(puzzle.place[24 * p + from[p]], { home: p, rotation: from[p] })
+  }
+
+  run(prefer?: number): CycleStep[] | undefined {
+    const limit = 4 * this.places.length + 8
+    while (this.found.length < limit) {
+      const wrong = this.places.filter((place) => !this.isHome(place))
+      if (wrong.length === 0) return this.found
+      const next = this.best(wrong, this.found.length === 0 ? prefer : undefined)
+      if (next) {
+        this.make(next.cycle, next.thirds)
+        continue
+      }
+      const pair = this.twistPair(wrong)
+      if (!pair) return undefined
+      pair.forEach((cycle) => this.make(cycle, []))
+    }
+    return undefined
+  }
+
+  private isHome(place: number): boolean {
+    const here = this.content.get(place)
+    return here?.home === place && here.rotation === IDENTITY
+  }
+
+  private at(place: number) {
+    const here = this.content.get(place)
+    if (!here) throw new Error('a place of the orbit is empty')
+    return here
+  }
+
+  private make(cycle: Found, thirds: readonly ThirdChoice[]): void {
+    const before = cycle.places.map((place) => this.at(place))
+    cycle.places.forEach((_, i) => {
+      const { home, rotation } = before[i]
+      this.content.set(cycle.places[(i + 1) % 3], {
+        home,
+        rotation: PRODUCT[24 * cycle.rotations[i] + rotation],
+      })
+    })
+    const pieces = before.map(({ home }) => home)
+    this.found.push({ cycle: this.setups.cycle(cycle), pieces, thirds })
+  }
+
+  /** How many of its three a cycle brings home. */
+  private arrive({ places, rotations }: Found): number {
+    return places.filter((place, i) => {
+      const { home, rotation } = this.at(place)
+      return home === places[(i + 1) % 3] && PRODUCT[24 * rotations[i] + rotation] === IDENTITY
+    }).length
+  }
+
+  /** What a cycle brings home, per turn. */
+  private best(wrong: readonly number[], prefer?: number) {
+    const open = new Set(wrong)
+    let best: Found | undefined
+    let bestScore = -Infinity
+    for (const place of wrong) {
+      const { home, rotation } = this.at(place)
+      if (home === place) continue
+      for (const cycle of this.setups.taking(place, home, INVERSE[rotation])) {
+        const third = cycle.places[2]
+        if (!open.has(third)) continue
+        this.looked++
+        const isPreferred = prefer !== undefined && this.at(third).home === prefer
+        const chance = this.random ? 1 + CHANCE * this.random.unit() : 1
+        const score = (chance * this.arrive(cycle)) / (cycle.length + 2) + (isPreferred ? 10 : 0)
+        if (score > bestScore) {
+          bestScore = score
+          best = cycle
+        }
+      }
+    }
+    return best && { cycle: best, thirds: this.random ? [] : this.thirdsFor(best, open) }
+  }
+
+  /** For the first piece and place of a cycle, every other piece that could be the third. */
+  private thirdsFor({ places }: Found, open: ReadonlySet<number>): ThirdChoice[] {
+    const { home, rotation } = this.at(places[0])
+    const byPiece = new Map<number, ThirdChoice>()
+    for (const cycle of this.setups.taking(places[0], home, INVERSE[rotation])) {
+      const third = cycle.places[2]
+      if (third === places[2] || !open.has(third)) continue
+      const piece = this.at(third).home
+      const choice = { piece, arrive: this.arrive(cycle), length: cycle.length }
+      const known = byPiece.get(piece)
+      if (!known || isBetter(choice, known)) byPiece.set(piece, choice)
+    }
+    return [...byPiece.values()].sort((a, b) => (isBetter(a, b) ? -1 : 1))
+  }
+
+  /**
+   * Two cycles of three places, one way round and back, that turn one piece in its place, leave one as
+   * it is and turn the third by what is left. Or all three where that makes all of them right.
+   */
+  private twistPair(wrong: readonly number[]): [Found, Found] | undefined {
+    const a = wrong.find((place) => this.at(place).home === place) ?? wrong[0]
+    let best: [Found, Found] | undefined
+    let bestScore = -Infinity
+    const others = this.places.filter((place) => place !== a)
+    for (const b of wrong.filter((place) => place !== a).slice(0, 4))
+      for (const c of others.filter((place) => place !== b).slice(0, 8))
+        for (const one of this.setups.through(a, b, c))
+          for (const other of this.setups.through(a, c, b)) {
+            this.looked++
+            const gain = this.gainOfPair(one, other)
+            if (gain <= 0) continue
+            const chance = this.random ? 1 + CHANCE * this.random.unit() : 1
+            const score = (chance * gain) / (one.length + other.length)
+            if (score > bestScore) {
+              bestScore = score
+              best = [one, other]
+            }
+          }
+    return best
+  }
+
+  /** a to b and back, b to c and back, c to a and back: what comes right less what goes wrong. */
+  private gainOfPair(one: Found, other: Found): number {
+    const back = new Map(other.places.map((place, i) => [place, other.rotations[i]]))
+    return one.places.reduce((sum, place, i) => {
+      const turn = PRODUCT[24 * (back.get(one.places[(i + 1) % 3]) ?? 0) + one.rotations[i]]
+      const { home, rotation } = this.at(place)
+      if (home !== place) return sum - 1
+      const was = rotation === IDENTITY
+      const is = PRODUCT[24 * turn + rotation] === IDENTITY
+      return sum + Number(is) - Number(was)
+    }, 0)
+  }
+}
+
+const isBetter = (a: ThirdChoice, b: ThirdChoice): boolean =>
+  a.arrive !== b.arrive ? a.arrive > b.arrive : a.length < b.length

@@ -1,0 +1,100 @@
+/**
+ * The order of the work: which orbits come first one by one, which are settled together with odd and even,
+ * and in which order the others follow three pieces at a time. It takes searches to find, so it is shipped
+ * for the catalogue, and a route carries it to where it is drawn.
+ */
+import { definitionKey } from '../analysis/derivedOrders'
+import type { Puzzle } from '../puzzle/compile'
+import { baseCyclesOf, disturbedBy, type BaseCycle } from './baseCycles'
+import derived from './derived/plans.json'
+import { workOf } from './orbitsAtWork'
+import { settler, type Settler } from './settle'
+
+/** Orbits by their positions in `workOf(puzzle).orbits`. */
+export interface OrbitPlan {
+  /** Orbits without three-cycles, one after the other, too large to be settled all together. */
+  readonly first: readonly number[]
+  /** Settled together with odd and even and all single places. */
+  readonly settled: readonly number[]
+  /** Three pieces at a time. */
+  readonly later: readonly number[]
+}
+
+const plans = new WeakMap<Puzzle, OrbitPlan>()
+
+/** As it is shipped or was found; undefined if it is not known yet. */
+export function knownPlanOf(puzzle: Puzzle): OrbitPlan | undefined {
+  const known = plans.get(puzzle)
+  if (known) return known
+  const shipped = (derived as Record<string, OrbitPlan>)[definitionKey(puzzle.definition)]
+  if (shipped) plans.set(puzzle, shipped)
+  return shipped
+}
+
+/** Takes over what was found elsewhere. */
+export function learnPlan(puzzle: Puzzle, plan: OrbitPlan): void {
+  if (!knownPlanOf(puzzle)) plans.set(puzzle, plan)
+}
+
+/** What it looks like before any search: every orbit of three places or more by three-cycles. */
+export function guessedPlan(puzzle: Puzzle): OrbitPlan {
+  const sizes = workOf(puzzle).orbits.map(({ orbit }) => orbit.places.length)
+  const all = [...sizes.keys()]
+  return {
+    first: [],
+    settled: all.filter((o) => sizes[o] === 2),
+    later: all.filter((o) => sizes[o] >= 3),
+  }
+}
+
+export interface SettledPlan {
+  readonly plan: OrbitPlan
+  /** One for each orbit of `first`, then one for `settled`. */
+  readonly settlers: readonly Settler[]
+}
+
+/** The plan with its tables; undefined if something can be neither cycled nor listed. */
+export function settledPlan(puzzle: Puzzle): SettledPlan | undefined {
+  const known = knownPlanOf(puzzle)
+  const found = known ? withTables(puzzle, known) : searchPlan(puzzle)
+  if (found) plans.set(puzzle, found.plan)
+  return found
+}
+
+/** The search itself, whatever is shipped. */
+export function searchPlan(
+  puzzle: Puzzle,
+  cycles: ReadonlyMap<number, readonly BaseCycle[]> = baseCyclesOf(puzzle),
+): SettledPlan | undefined {
+  const { orbits } = workOf(puzzle)
+  const later = inOrder(puzzle, cycles)
+  const small = [...orbits.keys()]
+    .filter((o) => orbits[o].orbit.places.length > 1 && !cycles.has(o))
+    .sort((a, b) => orbits[a].orbit.places.length - orbits[b].orbit.places.length)
+  const together = withTables(puzzle, { first: [], settled: small, later })
+  if (together || small.length < 2) return together
+  return withTables(puzzle, { first: small.slice(0, -1), settled: small.slice(-1), later })
+}
+
+function withTables(puzzle: Puzzle, plan: OrbitPlan): SettledPlan | undefined {
+  const placesOf = (list: readonly number[]) =>
+    list.flatMap((o) => [...workOf(puzzle).orbits[o].orbit.places])
+  const settlers = [...plan.first.map((o) => [o]), plan.settled].map((group, i) =>
+    settler(puzzle, placesOf(group), placesOf(plan.first.slice(0, i)), i === plan.first.length),
+  )
+  return settlers.every((each) => each !== undefined) ? { plan, settlers } : undefined
+}
+
+/** Orbits whose cycles disturb others come before them. */
+function inOrder(puzzle: Puzzle, cycles: ReadonlyMap<number, readonly BaseCycle[]>): number[] {
+  const disturbs = new Map(
+    [...cycles].map(([o, list]) => [o, new Set(disturbedBy(puzzle, list, o))] as const),
+  )
+  const left = [...cycles.keys()]
+  const found: number[] = []
+  while (left.length > 0) {
+    const next = left.findIndex((o) => !left.some((other) => disturbs.get(other)?.has(o)))
+    found.push(...left.splice(Math.max(0, next), 1))
+  }
+  return found
+}
