@@ -1,4 +1,5 @@
 /** A page on which any error in the console fails the test, and the steps that tests share. */
+import { execFileSync } from 'node:child_process'
 import { expect, test as base, type Page } from '@playwright/test'
 
 export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
@@ -16,12 +17,20 @@ export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
 
 export { expect }
 
+/** A position that the core works out: see scenes.ts. */
+export const sceneOf = <T>(name: string): T =>
+  JSON.parse(
+    execFileSync('node', ['--import', 'tsx', 'e2e/scenes.ts', name], { encoding: 'utf8' }),
+  ) as T
+
 /** Opens Lay out for a copy of the demo. */
 export async function layOut(page: Page, name: string): Promise<void> {
   await page.goto('/shelf')
   await page
     .getByRole('listitem')
     .filter({ hasText: name })
+    // The card itself, not the shelf that it stands on.
+    .last()
     .getByRole('link', { name: 'Lay out' })
     .click()
   await expect(page.getByRole('heading', { name: `Lay out ${name}` })).toBeVisible()

@@ -246,7 +246,7 @@ function isWholeGoal(puzzle: Puzzle, goal: readonly Condition[], base: Direction
 /** The exact distance from the table of all states. */
 function wholeBound(puzzle: Puzzle): (state: State) => number {
   const table = halfTurnTable(puzzle)
-  return (state) => distanceOf(table, state)
+  return (state) => distanceOf(puzzle, table, state)
 }
 
 /** The farthest of a goal's conditions, each met up to a turn of its own layer. */

@@ -4,8 +4,8 @@
  */
 import { coordinatesOf } from '../search/coordinates'
 import { frameOf } from '../analysis/frame'
-import { orbitsOf } from '../analysis/orbits'
 import { canBlock, changesShape } from '../analysis/placements'
+import { orbitsWithoutTips, tipsOf } from '../analysis/tips'
 import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { seededRandom, type Random } from '../random'
 import {
@@ -14,6 +14,7 @@ import {
   UNREACHED,
   type DistanceTable,
 } from '../search/distanceTable'
+import { IDENTITY, multiply } from '../rotation'
 import { blockOf, inverseOf, start, turnFreely, type State } from '../state'
 
 export interface Scramble {
@@ -29,9 +30,17 @@ export const LEAST_TURNS = 9
 /** Turns of a random-turn scramble, for each layer that can be turned. */
 const TURNS_A_LAYER = 5
 
+/** Most arrangements and orientations, tips left out, for which all states are numbered. */
+const NUMBERED = 12_000_000
+
 /** Whether scrambles of this puzzle are uniformly drawn states. */
-export const isDrawnUniformly = (puzzle: Puzzle): boolean =>
-  !canBlock(puzzle) && orbitsOf(puzzle).length === 1
+export function isDrawnUniformly(puzzle: Puzzle): boolean {
+  if (canBlock(puzzle)) return false
+  let all = 1
+  for (const { places, orientations } of orbitsWithoutTips(puzzle))
+    for (let i = 1; i <= places.length && all <= NUMBERED; i++) all *= i * orientations.length
+  return all <= NUMBERED
+}
 
 /**
  * A drawn state where all can be numbered. Otherwise random turns, five for each layer that can be
@@ -78,7 +87,13 @@ export function drawState(puzzle: Puzzle, random: Random): State {
   const { distances } = halfTurnTable(puzzle)
   for (;;) {
     const index = random.below(size)
-    if (distances[index] !== UNREACHED) return stateAt(index)
+    if (distances[index] === UNREACHED) continue
+    const state = stateAt(index)
+    for (const { piece, turns } of tipsOf(puzzle)) {
+      const ways = [IDENTITY, ...turns.map(({ rotation }) => rotation)]
+      state[piece] = multiply(ways[random.below(ways.length)], state[piece])
+    }
+    return state
   }
 }
 
@@ -86,7 +101,7 @@ export function drawState(puzzle: Puzzle, random: Random): State {
 function turnsToDrawn(puzzle: Puzzle, random: Random, leastTurns: number): Turn[] {
   const state = drawState(puzzle, random)
   const table = halfTurnTable(puzzle)
-  const ways = shortestSequences(table, state, 20)
+  const ways = shortestSequences(puzzle, table, state, 20)
   const home = ways[random.below(ways.length)]
   if (home.length >= leastTurns) return inverseOf(puzzle, home)
   return detour(puzzle, table, state, random, leastTurns) ?? inverseOf(puzzle, home)
@@ -114,7 +129,7 @@ function detour(
       away.push(turn)
       current = turnFreely(puzzle, current, turn, new Uint8Array(current.length))
     }
-    const [home] = shortestSequences(table, current, 1)
+    const [home] = shortestSequences(puzzle, table, current, 1)
     if (home[0]?.grip === away.at(-1)?.grip) continue
     const all = [...away, ...home]
     if (all.length >= leastTurns) return inverseOf(puzzle, all)

@@ -1,10 +1,11 @@
 /**
  * Coordinates: what a state is in one respect (the arrangement of one orbit, or its orientations),
  * numbered from 0, with the effect of every frame turn tabulated. The states of a small puzzle are
- * numbered by the product of its coordinates.
+ * numbered by the product of its coordinates. Tips are left out.
  */
 import { frameOf, inFrame } from '../analysis/frame'
-import { movedPlace, orbitsOf, type Orbit } from '../analysis/orbits'
+import { movedPlace, type Orbit } from '../analysis/orbits'
+import { orbitsWithoutTips } from '../analysis/tips'
 import { IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { INVERSE, multiply, ROTATION_COUNT } from '../rotation'
 import { placeOf, type State } from '../state'
@@ -25,7 +26,7 @@ export interface Coordinates {
   readonly size: number
   /** The number of a state, whatever its hold. */
   readonly indexOf: (state: State) => number
-  /** The state with that number, frame piece home. */
+  /** The state with that number, frame piece and tips home. */
   readonly stateAt: (index: number) => State
 }
 
@@ -35,7 +36,7 @@ export function coordinatesOf(puzzle: Puzzle): Coordinates {
   const found = known.get(puzzle)
   if (found) return found
   const { turns } = frameOf(puzzle)
-  const parts = orbitsOf(puzzle).flatMap((orbit) => [
+  const parts = orbitsWithoutTips(puzzle).flatMap((orbit) => [
     arrangement(puzzle, orbit, turns),
     orientation(puzzle, orbit, turns),
   ])

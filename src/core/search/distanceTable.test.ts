@@ -1,8 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { frameOf, inFrame } from '../analysis/frame'
+import { tipsOf } from '../analysis/tips'
+import { shippedPuzzle } from '../catalog'
 import { must } from '../result'
-import { start, turnFreely, writeState } from '../state'
+import { isDrawnUniformly, LEAST_TURNS, scramble, scrambledState } from '../scramble/scramble'
+import { isSolved, start, turnFreely, writeState } from '../state'
 import { after, box, cube2, cube3, stateOf } from '../testing'
 import { coordinatesOf } from './coordinates'
 import {
@@ -53,8 +56,8 @@ describe('the table of all states of the 2x2x2', () => {
     const { turns } = frameOf(cube2)
     fc.assert(
       fc.property(stateOf(cube2), (state) => {
-        const distance = distanceOf(table, state)
-        const next = turns.map((turn) => distanceOf(table, after(cube2, [turn], state)))
+        const distance = distanceOf(cube2, table, state)
+        const next = turns.map((turn) => distanceOf(cube2, table, after(cube2, [turn], state)))
         for (const each of next) expect(Math.abs(each - distance)).toBeLessThanOrEqual(1)
         if (distance > 0) expect(Math.min(...next)).toBe(distance - 1)
       }),
@@ -66,7 +69,9 @@ describe('the table of all states of the 2x2x2', () => {
     const whole = cube2.turns.filter((turn) => turn.whole)
     fc.assert(
       fc.property(stateOf(cube2), fc.constantFrom(...whole), (state, turn) => {
-        expect(distanceOf(table, after(cube2, [turn], state))).toBe(distanceOf(table, state))
+        expect(distanceOf(cube2, table, after(cube2, [turn], state))).toBe(
+          distanceOf(cube2, table, state),
+        )
       }),
     )
   })
@@ -76,8 +81,8 @@ describe('the table of all states of the 2x2x2', () => {
     fc.assert(
       fc.property(stateOf(cube2), (given) => {
         const state = inFrame(cube2, given)
-        for (const turns of shortestSequences(table, state, 5)) {
-          expect(turns).toHaveLength(distanceOf(table, state))
+        for (const turns of shortestSequences(cube2, table, state, 5)) {
+          expect(turns).toHaveLength(distanceOf(cube2, table, state))
           expect(after(cube2, turns, state)).toEqual(start(cube2))
         }
       }),
@@ -121,5 +126,43 @@ describe('the frame', () => {
     expect(cube2.pieces[frameOf(cube2).piece ?? -1].id).toBe('DBL')
     expect(frameOf(cube3).piece).toBeUndefined()
     expect(new Set(frameOf(cube3).turns.map(({ name }) => name[0]))).toEqual(new Set('UDFBRL'))
+  })
+})
+
+describe('a tetrahedron with tips', () => {
+  const tetra = must(shippedPuzzle('tetra-3'))
+
+  it('has 933,120 states without its tips, none more than eleven turns away', () => {
+    const { counts } = halfTurnTable(tetra)
+    expect(counts.reduce((sum, n) => sum + n, 0)).toBe(933_120)
+    expect(counts).toHaveLength(12)
+  })
+
+  it('is led home by shortest sequences, tips and all', () => {
+    const table = halfTurnTable(tetra)
+    const { turns: all } = frameOf(tetra)
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...all), { maxLength: 40 }), (made) => {
+        const state = after(tetra, made)
+        const [turns] = shortestSequences(tetra, table, state, 1)
+        expect(turns).toHaveLength(distanceOf(tetra, table, state))
+        expect(turns.length).toBeLessThanOrEqual(15)
+        expect(isSolved(tetra, after(tetra, turns, state))).toBe(true)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('is drawn with every tip any way round', () => {
+    expect(isDrawnUniformly(tetra)).toBe(true)
+    const tip = tipsOf(tetra)[0].piece
+    const seen = new Set<number>()
+    for (let seed = 0; seed < 30; seed++) {
+      const drawn = scramble(tetra, seed)
+      const state = scrambledState(tetra, drawn)
+      expect(drawn.turns.length).toBeGreaterThanOrEqual(LEAST_TURNS)
+      seen.add(state[tip])
+    }
+    expect(seen.size).toBe(3)
   })
 })

@@ -1,7 +1,9 @@
 /**
  * Distances of all states of a small puzzle from the finished one, by breadth-first search over the
- * product of its coordinates: one byte a state, 255 where no turns lead.
+ * product of its coordinates: one byte a state, 255 where no turns lead. A tip that is off costs one turn
+ * more, whatever else is done.
  */
+import { tipTurns } from '../analysis/tips'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { start, type State } from '../state'
 import { fail, must, ok, type Result } from '../result'
@@ -102,22 +104,28 @@ function halve({ parts, size }: Coordinates, turnIndices: readonly number[]) {
   return { high, low: turnIndices.map((t) => lowPart.after[t]), lowSize }
 }
 
-export const distanceOf = (table: DistanceTable, state: State): number =>
-  table.distances[table.coordinates.indexOf(state)]
+export const distanceOf = (puzzle: Puzzle, table: DistanceTable, state: State): number =>
+  table.distances[table.coordinates.indexOf(state)] + tipTurns(puzzle, state).length
 
 /**
  * Every shortest sequence of frame turns for a state held with the frame piece home, up to `limit`
  * sequences.
  */
-export function shortestSequences(table: DistanceTable, state: State, limit = 200): Turn[][] {
+export function shortestSequences(
+  puzzle: Puzzle,
+  table: DistanceTable,
+  state: State,
+  limit = 200,
+): Turn[][] {
   const { coordinates, distances, turnIndices } = table
+  const tips = tipTurns(puzzle, state)
   const found: Turn[][] = []
   const path: Turn[] = []
   const visit = (index: number) => {
     if (found.length >= limit) return
     const distance = distances[index]
     if (distance === 0) {
-      found.push([...path])
+      found.push([...path, ...tips])
       return
     }
     for (const t of turnIndices) {

@@ -79,14 +79,14 @@ describe('the search for an algorithm', () => {
           {
             puzzle: cube2,
             turns,
-            lowerBound: (state) => distanceOf(all, state),
+            lowerBound: (state) => distanceOf(cube2, all, state),
             meets: (state) => sameState(state, start(cube2)),
             maxTurns: 6,
             slack: 0,
           },
           from,
         )
-        expect(found).toHaveLength(distanceOf(all, from))
+        expect(found).toHaveLength(distanceOf(cube2, all, from))
         expect(after(cube2, found ?? [], from)).toEqual(start(cube2))
       }),
       { numRuns: 30 },

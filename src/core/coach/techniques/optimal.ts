@@ -23,7 +23,9 @@ export function optimal({ puzzle, hand }: StageContext, work: Workpiece): void {
     const still = inFrame(puzzle, relative)
     // The present hold is that of the frame taken along by this rotation.
     const back = multiply(relative[0], INVERSE[still[0]])
-    return shortestSequences(table, still, WAYS_LIMIT).map((turns) => rehold(puzzle, turns, back))
+    return shortestSequences(puzzle, table, still, WAYS_LIMIT).map((turns) =>
+      rehold(puzzle, turns, back),
+    )
   })
   const turns = ways.reduce((a, b) => (handCost(b, hand) < handCost(a, hand) ? b : a))
   if (turns.length === 0) return

@@ -1,0 +1,78 @@
+/**
+ * Positions that tests need, worked out by the core. Run on its own, because the runner of the browser
+ * tests does not load the core's data: prints the scene that it is asked for as JSON.
+ */
+import { unseenChanges } from '../src/core/analysis/lookAlikes'
+import { holdOf } from '../src/core/analysis/placements'
+import { shippedPuzzle } from '../src/core/catalog'
+import { candidatesAt, entryOf, nextSlot, withForced, type Entry } from '../src/core/copy/pieces'
+import type { Puzzle } from '../src/core/puzzle/compile'
+import { must } from '../src/core/result'
+import { scramble, scrambledState } from '../src/core/scramble/scramble'
+import { inverseOf, isSolved, start, type State } from '../src/core/state'
+import { diagnose } from '../src/core/stuck/diagnose'
+import { remediesFor } from '../src/core/stuck/remedies'
+
+/** The state with two pieces in each other's places. */
+function exchanged(puzzle: Puzzle, p: number, q: number): State {
+  const state = start(puzzle)
+  const into = (piece: number, slot: number) =>
+    Array.from({ length: 24 }, (_, r) => r).find((r) => puzzle.slot[24 * piece + r] === slot) ?? 0
+  state[p] = into(p, q)
+  state[q] = into(q, p)
+  return state
+}
+
+const judged = (puzzle: Puzzle, state: State) => diagnose(puzzle, state, puzzle.definition.colours)
+
+/** Turns that lead from the finished puzzle to a state: its way home, backwards. */
+function turnsTo(puzzle: Puzzle, state: State): string {
+  const home = remediesFor(puzzle, judged(puzzle, state)).find(({ kind }) => kind === 'home')
+  const turns = home?.turns.flatMap((name) => puzzle.turnByName.get(name) ?? [])
+  if (!turns) throw new Error('no way home')
+  return inverseOf(puzzle, turns)
+    .map(({ name }) => name)
+    .join(' ')
+}
+
+const scenes: Record<string, () => unknown> = {
+  /** A joined edge of a 4x4x4 flipped: a scramble that leads there. */
+  'flipped joined edge'() {
+    const cube4 = must(shippedPuzzle('cube-4'))
+    const [one, other] = cube4.pieces.flatMap(({ id }, p) => (/^UF\./.test(id) ? [p] : []))
+    return turnsTo(cube4, exchanged(cube4, one, other))
+  },
+
+  /** Two edges of the prism that look exchanged, because two equal ones are. */
+  'traded look-alikes'() {
+    const prism = must(shippedPuzzle('prism-6'))
+    const alike = unseenChanges(prism).find(({ pieces }) => pieces.length === 2)?.pieces ?? []
+    const others = prism.pieces.flatMap((_, p) => (alike.includes(p) ? [] : [p]))
+    for (const p of others)
+      for (const q of others) {
+        const state = exchanged(prism, p, q)
+        if (p >= q || isSolved(prism, state) || holdOf(prism, state) !== 0) continue
+        if (judged(prism, state).verdict === 'look-alike') return turnsTo(prism, state)
+      }
+    throw new Error('no such state')
+  },
+
+  /** A shifted tower copied piece by piece: which of the choices is right, place after place. */
+  'copied tower'() {
+    const tower = must(shippedPuzzle('shift-3x3x5'))
+    const seen = entryOf(tower, scrambledState(tower, scramble(tower, 3)))
+    const choices: number[] = []
+    let entry: Entry = []
+    for (let at = nextSlot(tower, entry); at !== undefined; at = nextSlot(tower, entry)) {
+      const right = seen.find(({ slot }) => slot === at)
+      if (!right) throw new Error('a place that is not seen')
+      choices.push(candidatesAt(tower, entry, at).findIndex((each) => each.seen === right.seen))
+      entry = withForced(tower, [...entry, right])
+    }
+    return choices
+  },
+}
+
+const scene = scenes[process.argv[2] ?? '']
+if (!scene) throw new Error(`There is no scene ${process.argv[2]}.`)
+process.stdout.write(JSON.stringify(scene()))
