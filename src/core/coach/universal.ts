@@ -14,7 +14,8 @@ import { disturbedBy } from '../universal/baseCycles'
 import { effectOf } from '../universal/effects'
 import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { workOf } from '../universal/orbitsAtWork'
-import { solveUniversally, turnsOfStep, type UniversalStep } from '../universal/solve'
+import { joined } from '../universal/joints'
+import { solveUniversally, type UniversalStep } from '../universal/solve'
 import { capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Route, RouteStage, RouteStep, RouteTurn } from './route'
 
@@ -43,17 +44,13 @@ export function planUniversally(
 ): Result<Route> {
   const solved = solveUniversally(puzzle, from, prefer)
   if (!solved.ok) return solved
-  const all = solved.value.steps
   const steps: { stage: number; step: RouteStep }[] = []
   let state = from
   let frame = holdOf(puzzle, from) ?? 0
   let { saved } = solved.value
   const turns: Turn[] = []
   let held: readonly Turn[] = []
-  let standing: readonly Turn[] = []
-  for (const [i, step] of all.entries()) {
-    const left = step.kind === 'cycle' ? sharedSetup(step, all[i + 1]) : []
-    const made = turnsBetween(puzzle, step, standing.length, left.length)
+  for (const { step, standing, left, turns: made } of joined(puzzle, solved.value.steps)) {
     turns.push(...made)
     saved += 2 * left.length
     const before = { puzzle, scheme, state, frame, standing }
@@ -71,7 +68,6 @@ export function planUniversally(
     const after = { puzzle, scheme, state, frame, standing: left }
     steps.push({ stage, step: explain(before, step, after, id, held) })
     held = []
-    standing = left
   }
   const stages = school.stages.map((stage, at): RouteStage => {
     const own = steps.filter((each) => each.stage === at).map(({ step }) => step)
@@ -93,29 +89,6 @@ export function planUniversally(
     saved,
     orbitPlan: knownPlanOf(puzzle),
   })
-}
-
-/** The first set-up turns that a step has in common with the next of its stage. */
-function sharedSetup(
-  { orbit, cycle }: Extract<UniversalStep, { kind: 'cycle' }>,
-  next: UniversalStep | undefined,
-): Turn[] {
-  if (next?.kind !== 'cycle' || next.orbit !== orbit) return []
-  const other = next.cycle.setup
-  const differs = cycle.setup.findIndex((turn, i) => turn !== other[i])
-  return cycle.setup.slice(0, differs < 0 ? cycle.setup.length : differs)
-}
-
-/** The turns of a step of whose set-up some turns stand already, and some are left standing. */
-function turnsBetween(
-  puzzle: Puzzle,
-  step: UniversalStep,
-  standing: number,
-  left: number,
-): readonly Turn[] {
-  if (step.kind !== 'cycle') return turnsOfStep(puzzle, step)
-  const { setup, base } = step.cycle
-  return [...setup.slice(standing), ...base.turns, ...inverseOf(puzzle, setup.slice(left))]
 }
 
 const stageFor = ({ stages }: School, step: UniversalStep): number =>

@@ -182,7 +182,8 @@ const byFace = (a: string, b: string) => faceOrder.indexOf(a) - faceOrder.indexO
 
 /** Facets that two glued cells share are inside, and are not drawn. */
 function withoutSeams(facets: readonly (readonly Vector[])[]): (readonly Vector[])[] {
-  const key = (facet: readonly Vector[]) => facet.map(pointKey).sort().join(';')
+  const points = new Points()
+  const key = (facet: readonly Vector[]) => nameOf(points, facet)
   const count = new Map<string, number>()
   for (const facet of facets) count.set(key(facet), (count.get(key(facet)) ?? 0) + 1)
   return facets.filter((facet) => count.get(key(facet)) === 1)
@@ -268,23 +269,48 @@ function tabulateCarry(
   return table
 }
 
-/** Coordinates to five decimals: finer than any two points of a piece are apart. */
-const pointKey = ([x, y, z]: Vector): string =>
-  `${Math.round(x * 1e5)},${Math.round(y * 1e5)},${Math.round(z * 1e5)}`
+/**
+ * Points as whole numbers: equal for points that agree to five decimals, which is finer than any two
+ * points of a piece are apart. Coordinates are numbered first, because there are few of them.
+ */
+class Points {
+  private readonly coordinates = new Map<number, number>()
+  private readonly points = new Map<number, number>()
+
+  numberOf([x, y, z]: Vector): number {
+    const key = (this.coordinate(x) * 65_536 + this.coordinate(y)) * 65_536 + this.coordinate(z)
+    return numberIn(this.points, key)
+  }
+
+  private coordinate(value: number): number {
+    return numberIn(this.coordinates, Math.round(value * 1e5) + 0)
+  }
+}
+
+function numberIn<K>(numbers: Map<K, number>, key: K): number {
+  let found = numbers.get(key)
+  if (found === undefined) numbers.set(key, (found = numbers.size))
+  return found
+}
+
+const ascending = (a: number, b: number) => a - b
+
+/** A name of some points, whatever their order. */
+const nameOf = (points: Points, list: readonly Vector[]): string =>
+  list
+    .map((point) => points.numberOf(point))
+    .sort(ascending)
+    .join()
 
 /** Slots are numbered so that the home of piece p is p. */
 function internSlots(
   pieces: readonly Piece[],
   spots: readonly (readonly Vector[])[],
 ): { slot: Uint16Array; slotCount: number } {
-  const keys = spots.map((cells) =>
-    cells.length === 1 ? pointKey(cells[0]) : cells.map(pointKey).sort().join(';'),
-  )
+  const points = new Points()
+  const keys = spots.map((cells) => nameOf(points, cells))
   const numbers = new Map(pieces.map((_, p) => [keys[24 * p], p]))
-  const slot = Uint16Array.from(keys, (key) => {
-    if (!numbers.has(key)) numbers.set(key, numbers.size)
-    return numbers.get(key) as number
-  })
+  const slot = Uint16Array.from(keys, (key) => numberIn(numbers, key))
   return { slot, slotCount: numbers.size }
 }
 
@@ -293,18 +319,18 @@ function internLooks(
   pieces: readonly Piece[],
   cores: readonly Vector[],
 ): { look: Uint16Array; lookCount: number } {
+  const points = new Points()
   const numbers = new Map<string, number>()
   const look = new Uint16Array(pieces.length * ROTATION_COUNT)
   pieces.forEach((piece, p) => {
     const core = cores[piece.core]
     for (let r = 0; r < ROTATION_COUNT; r++) {
       const outlines = piece.faces.map(({ colour, corners, polygon }) => {
-        const keys = (corners ?? polygon).map((corner) => pointKey(placed(core, r, corner)))
-        return `${colour}:${keys.sort().join(';')}`
+        const corner = (corners ?? polygon).map((point) => placed(core, r, point))
+        return `${colour}:${nameOf(points, corner)}`
       })
       const key = outlines.length > 1 ? outlines.sort().join('|') : (outlines[0] ?? '')
-      if (!numbers.has(key)) numbers.set(key, numbers.size)
-      look[24 * p + r] = numbers.get(key) as number
+      look[24 * p + r] = numberIn(numbers, key)
     }
   })
   return { look, lookCount: numbers.size }

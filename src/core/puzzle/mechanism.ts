@@ -70,20 +70,24 @@ export const inSlab = (grip: Grip, point: Vector): boolean => {
 /** Rotations that carry the points of all parts, and the given grips, onto themselves. */
 export function symmetriesOf(parts: readonly Part[], grips: readonly Grip[]): Set<Rotation> {
   const points = new Set(parts.flatMap((part) => part.points.map((point) => point.join())))
-  const slabs = new Set(grips.map((grip) => slabKey(grip, grip.axis)))
+  const slabs = grips.map(({ axis, from, to, amounts, condition }) => ({
+    axis,
+    rest: [from, to, amounts, condition?.complete].join('|'),
+  }))
+  const known = new Set(slabs.map(({ axis, rest }) => `${axis.join()}|${rest}`))
   const found = new Set<Rotation>()
   for (let r = 0; r < ROTATION_COUNT; r++) {
-    const keepsParts = parts.every((part) =>
-      part.points.every((point) => points.has(rotate(r, point).join())),
+    const keepsGrips = slabs.every(({ axis, rest }) =>
+      known.has(`${rotate(r, axis).join()}|${rest}`),
     )
-    if (keepsParts && grips.every((grip) => slabs.has(slabKey(grip, rotate(r, grip.axis)))))
+    if (
+      keepsGrips &&
+      parts.every((part) => part.points.every((point) => points.has(rotate(r, point).join())))
+    )
       found.add(r)
   }
   return found
 }
-
-const slabKey = ({ from, to, amounts, condition }: Grip, axis: Vector): string =>
-  [axis, from, to, amounts, condition?.complete].join('|')
 
 /** The grip with only those amounts whose turn of the whole puzzle is a symmetry; none if none is. */
 export function withAmountsIn(symmetries: ReadonlySet<Rotation>, grip: Grip): Grip[] {

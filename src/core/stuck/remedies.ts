@@ -6,7 +6,8 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { stagesOf, type School, type Variant } from '../schools/school'
 import { isSolved, turnAll, type State } from '../state'
 import { hasMoves } from '../universal/moves'
-import { solveUniversally, turnsOfStep } from '../universal/solve'
+import { joined } from '../universal/joints'
+import { solveUniversally } from '../universal/solve'
 import type { Diagnosis } from './diagnose'
 
 export interface Remedy {
@@ -53,7 +54,7 @@ export function remediesFor(
   if (!way?.ok) return found
   const sums = way.value.steps.findIndex(({ kind }) => kind === 'sums')
   const turnsUpTo = (end: number) =>
-    way.value.steps.slice(0, end).flatMap((step) => [...turnsOfStep(puzzle, step)])
+    joined(puzzle, way.value.steps.slice(0, end)).flatMap(({ turns }) => [...turns])
   if (sums >= 0 && (finding.kind === 'look-alike' || finding.kind === 'reduction parity'))
     offer('settle', 'Settle odd and even, then go on', turnsUpTo(sums + 1))
   offer('home', 'All the way home, piece by piece', turnsUpTo(way.value.steps.length))

@@ -1,0 +1,43 @@
+/**
+ * Where two steps of one orbit begin with the same set-up turns, these are left standing between them
+ * instead of being undone and made again.
+ */
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { inverseOf } from '../state'
+import { turnsOfStep, type UniversalStep } from './solve'
+
+export interface JoinedStep {
+  readonly step: UniversalStep
+  /** Set-up turns of the step before that still stand when it begins. */
+  readonly standing: readonly Turn[]
+  /** Its own set-up turns that it leaves standing for the next. */
+  readonly left: readonly Turn[]
+  /** All its turns, in order. */
+  readonly turns: readonly Turn[]
+}
+
+export function joined(puzzle: Puzzle, steps: readonly UniversalStep[]): JoinedStep[] {
+  let standing: readonly Turn[] = []
+  return steps.map((step, i): JoinedStep => {
+    const left = sharedSetup(step, steps[i + 1])
+    const turns =
+      step.kind === 'cycle'
+        ? [
+            ...step.cycle.setup.slice(standing.length),
+            ...step.cycle.base.turns,
+            ...inverseOf(puzzle, step.cycle.setup.slice(left.length)),
+          ]
+        : turnsOfStep(puzzle, step)
+    const found = { step, standing, left, turns }
+    standing = left
+    return found
+  })
+}
+
+/** The first set-up turns that a step has in common with the next of its orbit. */
+function sharedSetup(step: UniversalStep, next: UniversalStep | undefined): readonly Turn[] {
+  if (step.kind !== 'cycle' || next?.kind !== 'cycle' || next.orbit !== step.orbit) return []
+  const { setup } = step.cycle
+  const differs = setup.findIndex((turn, i) => turn !== next.cycle.setup[i])
+  return setup.slice(0, differs < 0 ? setup.length : differs)
+}
