@@ -5,6 +5,8 @@ const alias = { '@': fileURLToPath(new URL('./src', import.meta.url)) }
 
 export default defineConfig({
   test: {
+    // One for each of the two cores that a small machine has.
+    maxWorkers: 2,
     projects: [
       {
         resolve: { alias },

@@ -23,3 +23,24 @@ test('a mod is led home piece by piece: path, owed turns, borrowed pieces, home,
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await expect(page.getByText('Piece by piece').first()).toBeVisible()
 })
+
+test('another third piece is taken for a series, and the way goes on from there', async ({
+  page,
+}) => {
+  await layOut(page, 'Chart-room cube')
+  await page.getByLabel('Or your own turns').fill("R U F' L2 D B R' U2")
+  await page.getByLabel('School').selectOption({ label: 'Piece by piece' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toBeVisible()
+  const choices = card.getByText(/^Or another third piece/)
+  for (let step = 0; step < 12 && !(await choices.isVisible()); step++)
+    await page.getByRole('button', { name: /^Step/ }).click()
+  await choices.click()
+  const choice = card.getByRole('listitem').first()
+  const words = await choice.innerText()
+  expect(words).toMatch(/arrives? right, \d+ turns/)
+  await choice.getByRole('button', { name: 'Take it' }).click()
+  const piece = /with (.+?):/.exec(words)?.[1] ?? ''
+  await expect(card).toContainText(`with ${piece} goes from`)
+})

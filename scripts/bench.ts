@@ -15,6 +15,8 @@ import { variantsOf } from '../src/core/schools/school'
 import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTable'
 import { start, turnFreely } from '../src/core/state'
 import { measureScreens } from './benchScreens'
+import { measureStuck } from './benchStuck'
+import { measureUniversal } from './benchUniversal'
 
 const STATES = process.argv.includes('--quick') ? 1000 : 10_000
 
@@ -113,6 +115,12 @@ for (const school of SCHOOLS)
     const name = [school.id, ...Object.values(variant)].join(' ')
     console.log(name.padEnd(36), figures.map((figure) => figure.padStart(10)).join(' '))
   }
+
+title('Piece by piece, scrambled states in any hold')
+measureUniversal(process.argv.includes('--quick') ? 20 : 1000)
+
+title('Stuck: verdicts against the group')
+measureStuck(process.argv.includes('--quick') ? 10 : 100)
 
 title('Screens')
 await measureScreens()

@@ -77,6 +77,46 @@ describe('lantern', () => {
     expect(described.pieces).toHaveLength(18)
     expect(described.grips.find(({ name }) => name === 'R')?.amounts).toEqual([2])
     expect(lantern('apply', file, 'R2 U R').err).toMatch(/half turns.*R2/)
+    const solved = JSON.parse(
+      lantern('solve', file, '--random', '1', '--seed', '3', '--jsonl').out,
+    ) as { school: string; solved: boolean }
+    expect(solved).toMatchObject({ school: 'piece-by-piece', solved: true })
+  })
+
+  it('says why it cannot lead a puzzle file home', () => {
+    const file = join(folder, 'glued.json')
+    const mechanism = { kind: 'box', size: [3, 3, 3] }
+    const glue = [
+      [
+        [1, 1, 1],
+        [1, 1, 0],
+      ],
+    ]
+    writeFileSync(file, JSON.stringify({ schema: 1, id: 'glued', name: 'Glued', mechanism, glue }))
+    expect(lantern('solve', file, '--scramble', 'L').err).toMatch(/no school: .*can be blocked/)
+  })
+
+  it('judges a state file: a fault with what mends it, and what is misread', () => {
+    const check = (state: object) => {
+      const file = join(folder, 'state.json')
+      const head = { format: 'merry-lantern-state', version: 1 }
+      writeFileSync(file, JSON.stringify({ ...head, ...state }))
+      return JSON.parse(lantern('check', 'cube-2', '--state', file, '--json').out) as {
+        verdict: string
+        sentences: string[]
+        pieces: string[]
+        remedies: { turnCount: number }[]
+      }
+    }
+    const fault = check({ letters: 'aaaaaaae' })
+    expect(fault).toMatchObject({ verdict: 'assembly', pieces: ['UFR'], remedies: [] })
+    const scrambled = JSON.parse(lantern('apply', 'cube-2', 'R U', '--json').out) as {
+      state: string
+    }
+    const fine = check({ letters: scrambled.state })
+    expect(fine.verdict).toBe('not finished')
+    expect(fine.remedies[0].turnCount).toBeGreaterThan(0)
+    expect(check({ places: [] })).toMatchObject({ verdict: 'misread' })
   })
 
   it.each([
@@ -85,7 +125,12 @@ describe('lantern', () => {
     [['scramble', 'cube-2', '--seed', 'x'], 2, /--seed takes a whole number/],
     [['apply', 'cube-9', 'R'], 1, /No shipped puzzle/],
     [['apply', 'cube-2', 'R Q'], 1, /'Q' names no layer.*character 3/],
-    [['solve', 'plus-3x3x3', '--scramble', 'R'], 1, /no school yet/],
+    [
+      ['solve', 'plus-3x3x3', '--school', 'layers', '--scramble', 'R2'],
+      1,
+      /No school for this puzzle/,
+    ],
+    [['check', 'cube-2'], 2, /--state FILE/],
     [['describe', './missing.json'], 1, /cannot be read/],
   ])('ends %j with code %i and a sentence', (args, code, sentence) => {
     const run = lantern(...args)

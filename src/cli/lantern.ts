@@ -13,11 +13,12 @@ import { writeTurns } from '../core/notation/write'
 import { compile, type Puzzle } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { scramble, scrambledState } from '../core/scramble/scramble'
-import { schoolNamed, schoolsFor } from '../core/schools'
+import { schoolAmong, schoolsFor, schoolsOf } from '../core/schools'
 import type { School } from '../core/schools/school'
 import { diagnose } from '../core/stuck/diagnose'
 import { remediesFor } from '../core/stuck/remedies'
 import { readStateFile } from '../core/stuck/stateFile'
+import { whyNotServed } from '../core/universal/solve'
 import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
 import { Failure, told, Usage } from './failure'
@@ -169,9 +170,12 @@ const COMMANDS: Record<string, Command> = {
   solve(rest, values) {
     const [puzzle] = puzzleAnd(rest, 0, values)
     const { id } = puzzle.definition
-    const schoolId = values.school ?? schoolsFor(id)[0]?.id
-    if (schoolId === undefined) throw new Failure(`${id} has no school yet.`)
-    const school = told(schoolNamed(id, schoolId))
+    // The order of the work is found first: the stages of the universal school depend on it.
+    const why = whyNotServed(puzzle)
+    const schools = schoolsOf(puzzle)
+    const schoolId = values.school ?? schools[0]?.id
+    if (schoolId === undefined) throw new Failure(`${id} has no school: ${why ?? ''}`)
+    const school = told(schoolAmong(schools, schoolId))
     // Tables are built before the clock starts: a plan is timed warm, as it is on the bench.
     for (let seed = 0; seed < WARM_PLANS; seed++)
       told(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, seed))))

@@ -73,7 +73,6 @@ const small: [string, object][] = [
     'a box 1x3x3 with equal sides',
     boxWith([1, 3, 3], ['white', 'white', 'red', 'orange', 'blue', 'blue']),
   ],
-  ['a box 2x3x2', boxWith([2, 3, 2], SIX)],
   [
     'a box 2x3x2 with equal sides',
     boxWith([2, 3, 2], ['white', 'yellow', 'red', 'red', 'blue', 'blue']),

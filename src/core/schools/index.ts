@@ -1,5 +1,7 @@
 /** The shipped schools. A new one is a file beside the others and a line here. */
+import { definitionKey } from '../analysis/derivedOrders'
 import { shippedPuzzle } from '../catalog'
+import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { faceFirst } from './face-first'
 import { layerByLayer } from './layer-by-layer'
@@ -13,8 +15,18 @@ export const SCHOOLS: readonly School[] = [oneTrigger, layerByLayer, faceFirst, 
 /** The schools of a shipped puzzle: those written for it, and the universal one where it serves. */
 export function schoolsFor(puzzleId: string): School[] {
   const puzzle = shippedPuzzle(puzzleId)
-  const universal = puzzle.ok ? pieceByPiece(puzzle.value) : undefined
-  const own = SCHOOLS.filter(({ puzzles }) => puzzles.includes(puzzleId))
+  return puzzle.ok ? schoolsOf(puzzle.value) : []
+}
+
+/** The same for any puzzle, shipped or not: schools are written for what a definition says. */
+export function schoolsOf(puzzle: Puzzle): School[] {
+  const key = definitionKey(puzzle.definition)
+  const isWrittenFor = (id: string) => {
+    const shipped = shippedPuzzle(id)
+    return shipped.ok && definitionKey(shipped.value.definition) === key
+  }
+  const own = SCHOOLS.filter(({ puzzles }) => puzzles.some(isWrittenFor))
+  const universal = pieceByPiece(puzzle)
   return universal ? [...own, universal] : own
 }
 
@@ -23,9 +35,13 @@ export const schoolName = (id: string): string | undefined =>
   id === UNIVERSAL_ID ? UNIVERSAL_NAME : SCHOOLS.find((school) => school.id === id)?.name
 
 export function schoolNamed(puzzleId: string, schoolId: string): Result<School> {
-  const found = schoolsFor(puzzleId).find(({ id }) => id === schoolId)
+  return schoolAmong(schoolsFor(puzzleId), schoolId)
+}
+
+export function schoolAmong(schools: readonly School[], schoolId: string): Result<School> {
+  const found = schools.find(({ id }) => id === schoolId)
   if (found) return ok(found)
-  const known = schoolsFor(puzzleId).map(({ id }) => id)
+  const known = schools.map(({ id }) => id)
   const offer = known.length > 0 ? `It has ${known.join(', ')}.` : 'It has no school yet.'
   return fail('unknown-school', `No school for this puzzle has the id ${schoolId}. ${offer}`)
 }

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, shippedPuzzle } from '../catalog'
@@ -7,6 +8,7 @@ import { MATRICES, rotate } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { looksOf, rotateState, start, writeState, type State } from '../state'
 import { cube2, cube3 } from '../testing'
+import { diagnose } from './diagnose'
 import { readStateFile } from './stateFile'
 
 const head = { format: 'merry-lantern-state', version: 1 }
@@ -50,6 +52,11 @@ const stateIn = (puzzle: Puzzle, file: unknown): State => {
   return read.state
 }
 
+const misread = (puzzle: Puzzle, file: unknown) => {
+  const read = must(readStateFile(puzzle, file))
+  return read.kind === 'misread' ? read.sentences.join(' ') : read.kind
+}
+
 describe('a state file', () => {
   it('says the same by pieces, by letters and by what is seen', () => {
     fc.assert(
@@ -64,11 +71,6 @@ describe('a state file', () => {
       { numRuns: 25 },
     )
   })
-
-  const misread = (puzzle: Puzzle, file: unknown) => {
-    const read = must(readStateFile(puzzle, file))
-    return read.kind === 'misread' ? read.sentences.join(' ') : read.kind
-  }
 
   it('that is no set of the puzzle’s pieces is told as misread', () => {
     const whole = byPieces(cube2, start(cube2))
@@ -147,5 +149,19 @@ describe('a state file', () => {
     ).toBe('pieces[0].rotation')
     expect(refused(head)).toBeDefined()
     expect(refused({ ...head, letters: 'aaaaaaaa', more: 1 })).toBeDefined()
+  })
+})
+
+describe('the examples of the documentation', () => {
+  it('are what they are said to be', () => {
+    const text = readFileSync(new URL('../../../docs/state-file.md', import.meta.url), 'utf8')
+    const [whole, part] = [...text.matchAll(/```json\n([\s\S]*?)```/g)].map(
+      ([, json]) => JSON.parse(json) as Record<string, unknown>,
+    )
+    const state = stateIn(cube2, whole)
+    expect(diagnose(cube2, state, cube2.definition.colours).sentences.join(' ')).toMatch(
+      /One of the eight corners has been twisted by hand/,
+    )
+    expect(misread(cube2, part)).toMatch(/7 pieces are missing/)
   })
 })

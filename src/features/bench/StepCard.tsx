@@ -84,7 +84,7 @@ export function StepCard({
           {strength < 2 ? 'Which piece, which place' : 'Show the turns'} <Key>{hintKey}</Key>
         </Button>
       )}
-      {strength >= 2 && step.others.length > 0 && (
+      {strength >= 2 && done === 0 && step.others.length > 0 && (
         <details className="mt-3 text-sm">
           <summary className="cursor-pointer text-soft">
             {step.kind === 'cycle' ? 'Or another third piece' : 'Or take another piece first'} (
