@@ -13,7 +13,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/{core,ui,features,cli}/**/*.test.ts'],
-          testTimeout: 120_000,
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
       {

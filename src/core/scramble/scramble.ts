@@ -30,16 +30,18 @@ export const LEAST_TURNS = 9
 /** Turns of a random-turn scramble, for each layer that can be turned. */
 const TURNS_A_LAYER = 5
 
-/** Most arrangements and orientations, tips left out, for which all states are numbered. */
-const NUMBERED = 12_000_000
+/** Most arrangements and orientations for which all states are numbered: of one orbit, of several. */
+const NUMBERED = [12_000_000, 4_000_000]
 
 /** Whether scrambles of this puzzle are uniformly drawn states. */
 export function isDrawnUniformly(puzzle: Puzzle): boolean {
   if (canBlock(puzzle)) return false
+  const orbits = orbitsWithoutTips(puzzle)
+  const most = NUMBERED[orbits.length > 1 ? 1 : 0]
   let all = 1
-  for (const { places, orientations } of orbitsWithoutTips(puzzle))
-    for (let i = 1; i <= places.length && all <= NUMBERED; i++) all *= i * orientations.length
-  return all <= NUMBERED
+  for (const { places, orientations } of orbits)
+    for (let i = 1; i <= places.length && all <= most; i++) all *= i * orientations.length
+  return all <= most
 }
 
 /**

@@ -83,25 +83,30 @@ export function halfTurnTable(puzzle: Puzzle, progress?: (share: number) => void
   return table
 }
 
-/** All coordinates but the last as one, already multiplied by the size of the last. */
+/** Values of the last coordinates, joined, at least so many: long inner loops are quicker. */
+const LOW_SIZE = 256
+
+/**
+ * The last coordinates as one, and all others as one, these multiplied by the size of the last already.
+ */
 function halve({ parts, size }: Coordinates, turnIndices: readonly number[]) {
-  const lowPart = parts[parts.length - 1]
-  const lowSize = lowPart.size
-  const highParts = parts.slice(0, -1)
-  const high = turnIndices.map((t) => {
-    let table = Uint32Array.of(0)
-    for (const part of highParts) {
-      const joined = new Uint32Array(table.length * part.size)
-      joined.forEach((_, i) => {
-        const outer = table[Math.floor(i / part.size)]
-        joined[i] = outer * part.size + part.after[t][i % part.size]
-      })
-      table = joined
-    }
-    return table.map((value) => value * lowSize)
-  })
-  if (high[0].length * lowSize !== size) throw new Error('the coordinates do not multiply up')
-  return { high, low: turnIndices.map((t) => lowPart.after[t]), lowSize }
+  let first = parts.length - 1
+  let lowSize = parts[first].size
+  while (first > 0 && lowSize < LOW_SIZE) lowSize *= parts[--first].size
+  const joined = (own: Coordinates['parts'], t: number) =>
+    own.reduce((table, part) => {
+      const next = new Uint32Array(table.length * part.size)
+      for (let i = 0; i < next.length; i++)
+        next[i] = table[Math.floor(i / part.size)] * part.size + part.after[t][i % part.size]
+      return next
+    }, Uint32Array.of(0))
+  const high = turnIndices.map((t) =>
+    joined(parts.slice(0, first), t).map((value) => value * lowSize),
+  )
+  const low = turnIndices.map((t) => joined(parts.slice(first), t))
+  if (high.some(({ length }) => length * lowSize !== size))
+    throw new Error('the coordinates do not multiply up')
+  return { high, low, lowSize }
 }
 
 export const distanceOf = (puzzle: Puzzle, table: DistanceTable, state: State): number =>

@@ -157,6 +157,13 @@ describe('in words', () => {
     const off = after(cube3, [cube3.turnByName.get("R'") as never])
     expect(judged(cube3, off)).toMatchObject({ verdict: 'frame' })
     expect(words(cube3, off)).toMatch(/out of register by a quarter turn\. Turn it: R\./)
+    // In every hold the turn that is named is the one that mends it.
+    for (const hold of cube3.holds) {
+      const held = rotateState(off, hold)
+      const [remedy] = remediesFor(cube3, judged(cube3, held))
+      expect(remedy.kind).toBe('register')
+      expect(words(cube3, held)).toContain(`Turn it: ${remedy.turns[0]}.`)
+    }
     // On a tilted cube the centres show it: two of them a quarter turn, one each way.
     const tilt = must(shippedPuzzle('tilt-3'))
     const quarter = (id: string, degrees: 90 | 270) => {

@@ -8,6 +8,7 @@ import { twistsAdd } from '../analysis/invariants'
 import { lookAlikesOf, lookClassesOf, namedAtHome } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
 import { leadersOf } from '../analysis/riders'
+import { rehold } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, type Rotation } from '../rotation'
@@ -68,7 +69,8 @@ function withWords(
   find: (state: State) => Found,
 ): Diagnosis {
   const framed = rotateState(given, INVERSE[hold])
-  const { finding, account, state } = find(framed)
+  const { finding: inFrame, account, state } = find(framed)
+  const finding = inHold(puzzle, inFrame, hold)
   const { sentences, pieces } = tell({ puzzle, scheme, hold, state }, finding, account)
   const held = rotateState(state, hold)
   return {
@@ -80,6 +82,12 @@ function withWords(
     state: leadsHome(finding) ? held : undefined,
   }
 }
+
+/** A turn is named as it is made in the hold that was given. */
+const inHold = (puzzle: Puzzle, finding: Finding, hold: Rotation): Finding =>
+  finding.kind === 'frame' && finding.turn
+    ? { ...finding, turn: rehold(puzzle, [finding.turn], hold)[0] }
+    : finding
 
 const leadsHome = ({ kind }: Finding): boolean => kind !== 'assembly' && kind !== 'not known'
 

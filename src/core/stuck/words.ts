@@ -193,7 +193,7 @@ function assembly(
     return {
       sentences: [
         IMPOSSIBLE,
-        `${capital(listed(told, told.length < strays.length ? ',' : 'and'))}${more}: no turns take ${strays.length === 1 ? 'it' : 'them'} there.`,
+        `${capital(more ? told.join(', ') : listed(told))}${more}: no turns take ${strays.length === 1 ? 'it' : 'them'} there.`,
         fix,
       ],
       pieces: strays,
