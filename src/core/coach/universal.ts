@@ -8,6 +8,7 @@ import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { ok, type Result } from '../result'
 import { INVERSE, multiply, type Rotation } from '../rotation'
+import { pieceByPiece } from '../schools/piece-by-piece'
 import type { School, Stage } from '../schools/school'
 import { inverseOf, turnFreely, writeState, type State } from '../state'
 import { disturbedBy } from '../universal/baseCycles'
@@ -37,13 +38,15 @@ interface Scene {
  */
 export function planUniversally(
   puzzle: Puzzle,
-  school: School,
+  given: School,
   from: State,
   scheme: Scheme,
   prefer?: number,
 ): Result<Route> {
   const solved = solveUniversally(puzzle, from, prefer)
   if (!solved.ok) return solved
+  // Solving may have found another order of the work than the one that was guessed before.
+  const school = pieceByPiece(puzzle) ?? given
   const steps: { stage: number; step: RouteStep }[] = []
   let state = from
   let frame = holdOf(puzzle, from) ?? 0

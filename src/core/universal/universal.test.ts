@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { openBench, replay } from '../coach/bench'
 import { plan } from '../coach/plan'
 import { statesAfterStages } from '../coach/verify'
 import { turnsOfRoute, stepsOf } from '../coach/route'
@@ -166,6 +167,29 @@ describe('one piece at a time', () => {
   ] as [number, number, number][])('does so for a box %ix%ix%i', (...size) => {
     const puzzle = box(...size)
     for (const seed of [1, 2]) expectHome(puzzle, scrambledState(puzzle, scramble(puzzle, seed)))
+  })
+
+  it('has the stages of the order that it finds, and a route carries it to where it is drawn', () => {
+    const definition = must(
+      readDefinition({
+        schema: 1,
+        id: 'flat',
+        name: 'flat',
+        mechanism: { kind: 'box', size: [2, 3, 4] },
+      }),
+    )
+    const [puzzle, elsewhere] = [compile(definition), compile(definition)]
+    const before = pieceByPiece(puzzle)
+    if (!before) throw new Error('no school')
+    const state = scrambledState(puzzle, scramble(puzzle, 5))
+    const route = must(plan(puzzle, before, state))
+    const school = pieceByPiece(puzzle)
+    expect(school?.stages).not.toEqual(before.stages)
+    expect(route.stages.map(({ id }) => id)).toEqual(school?.stages.map(({ id }) => id))
+    for (const { met } of statesAfterStages(puzzle, school ?? before, route)) expect(met).toBe(true)
+    expect(pieceByPiece(elsewhere)?.stages).toEqual(before.stages)
+    replay(openBench(elsewhere, state), [{ kind: 'route', atMs: 0, route }])
+    expect(pieceByPiece(elsewhere)?.stages).toEqual(school?.stages)
   })
 
   it('does so for a 3x3x3 in any solid', () => {
