@@ -6,12 +6,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { CATALOG_IDS } from '../core/catalog'
 
 const lantern = (...args: string[]) => {
-  const run = spawnSync('npx', ['--no-install', 'tsx', 'src/cli/lantern.ts', ...args], {
+  const run = spawnSync('node', ['--import', 'tsx', 'src/cli/lantern.ts', ...args], {
     encoding: 'utf8',
   })
-  // Warnings of the package manager itself are not the program's.
-  const errors = run.stderr.split('\n').filter((line) => !line.startsWith('npm '))
-  return { code: run.status, out: run.stdout, err: errors.join('\n') }
+  return { code: run.status, out: run.stdout, err: run.stderr }
 }
 
 let folder: string
