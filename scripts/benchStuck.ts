@@ -51,7 +51,10 @@ function truthOf(puzzle: Puzzle): (state: State) => boolean | undefined {
 
 export function measureStuck(states: number): void {
   const names = ['none', ...FAULTS] as const
-  console.log('puzzle'.padEnd(22), 'found / called fine, of each kind; wrong verdicts; mean ms')
+  console.log(
+    'puzzle'.padEnd(22),
+    'found / called fine / not known, of each kind; wrong verdicts; mean ms',
+  )
   for (const id of CATALOG_IDS) {
     const puzzle = must(shippedPuzzle(id))
     const truth = truthOf(puzzle)
@@ -60,7 +63,7 @@ export function measureStuck(states: number): void {
     let spentMs = 0
     let judged = 0
     const told = names.map((fault) => {
-      let [found, fine] = [0, 0]
+      let [found, fine, open] = [0, 0, 0]
       for (let seed = 0; seed < states; seed++) {
         const made = rotateState(
           scrambledState(puzzle, scramble(puzzle, seed)),
@@ -73,11 +76,13 @@ export function measureStuck(states: number): void {
         spentMs += performance.now() - began
         judged++
         if (verdict === 'assembly') found++
+        else if (verdict === 'not known') open++
         else fine++
+        if (verdict === 'not known') continue
         const isFine = fault === 'none' || truth(state)
         if (isFine !== undefined && isFine !== (verdict !== 'assembly')) wrong++
       }
-      return `${fault} ${found}/${fine}`
+      return `${fault} ${found}/${fine}/${open}`
     })
     console.log(
       id.padEnd(22),

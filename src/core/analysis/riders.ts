@@ -5,6 +5,7 @@
  */
 import type { Puzzle } from '../puzzle/compile'
 import { frameOf } from './frame'
+import { lookAlikesOf, lookClassesOf } from './lookAlikes'
 import { canBlock, reachOf } from './placements'
 
 const known = new WeakMap<Puzzle, readonly number[]>()
@@ -28,14 +29,16 @@ function findLeaders(puzzle: Puzzle): number[] {
     const key = `${rotations.join()}|${moves.join()}`
     groups.set(key, [...(groups.get(key) ?? []), p])
   })
-  // One of the smaller orbit leads, so that all of the larger ride; then the one whose look tells most.
-  const looks = (p: number) => new Set(reach[p].map((r) => puzzle.look[24 * p + r])).size
+  // Only a piece that can be told from all others leads; one of the smaller orbit, so that all of the
+  // larger ride.
+  const { classSize } = lookClassesOf(puzzle)
+  const { unseen } = lookAlikesOf(puzzle)
+  const canLead = (p: number) => classSize[p] === 1 && unseen[p].length === 1
   const orbitSize = (p: number) => new Set(reach[p].map((r) => puzzle.slot[24 * p + r])).size
-  const leadsBetter = (p: number, q: number) =>
-    orbitSize(p) !== orbitSize(q) ? orbitSize(p) < orbitSize(q) : looks(p) > looks(q)
   const leaders = puzzle.pieces.map((_, p) => p)
   for (const group of groups.values()) {
-    const leader = group.reduce((best, p) => (leadsBetter(p, best) ? p : best))
+    const [leader] = group.filter(canLead).sort((a, b) => orbitSize(a) - orbitSize(b))
+    if (leader === undefined) continue
     for (const p of group) leaders[p] = leader
   }
   return leaders

@@ -11,7 +11,7 @@ import { leadersOf } from '../analysis/riders'
 import { rehold } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { IDENTITY, INVERSE, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
 import { isInShape } from '../scramble/scramble'
 import { blockOf, isSolved, rotateState, turnAll, turnFreely, type State } from '../state'
 import { must } from '../result'
@@ -162,8 +162,16 @@ function inShape(puzzle: Puzzle, given: State): Found {
 /** Pieces in shape that lie where their orbit has no place: only where the shape changes on the way. */
 function outsideOrbits(puzzle: Puzzle, given: State): number[] {
   const state = namedAtHome(puzzle, given)
-  return workOf(puzzle).sums.orbits.flatMap(({ places }) =>
-    places.filter((p) => !places.includes(puzzle.place[24 * p + state[p]])),
+  return workOf(puzzle).sums.orbits.flatMap(({ places, reference, orientations }) =>
+    places.filter((p, i) => {
+      const q = places.indexOf(puzzle.place[24 * p + state[p]])
+      // Or turned there as no turns leave it.
+      const canLook = (o: Rotation) => {
+        const r = multiply(reference[q], multiply(o, INVERSE[reference[i]]))
+        return puzzle.look[24 * p + r] === puzzle.look[24 * p + state[p]]
+      }
+      return q < 0 || !orientations.some(canLook)
+    }),
   )
 }
 
