@@ -1,9 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compile } from './puzzle/compile'
-import { readDefinition } from './puzzle/readDefinition'
 import { must } from './result'
-import { after, anyBox, box, boxAndTurns, cube2, cube3, stateOf } from './testing'
+import { after, anyBox, box, boxAndTurns, cube2, cube3, stateOf, gluedCube } from './testing'
 import {
   blockOf,
   inverseOf,
@@ -132,45 +130,29 @@ describe('a written state', () => {
 })
 
 describe('glued cells', () => {
-  const glued = compile(
-    must(
-      readDefinition({
-        schema: 1,
-        id: 'glued',
-        name: 'glued',
-        mechanism: { kind: 'box', size: [3, 3, 3] },
-        glue: [
-          [
-            [1, 1, 1],
-            [1, 1, 0],
-          ],
-        ],
-      }),
-    ),
-  )
   const named = (name: string) => {
-    const found = glued.turnByName.get(name)
+    const found = gluedCube.turnByName.get(name)
     if (!found) throw new Error(name)
     return found
   }
 
   it('block the turn that would cut them, and say which', () => {
-    const blocked = turn(glued, start(glued), named('F'))
+    const blocked = turn(gluedCube, start(gluedCube), named('F'))
     expect(blocked.ok ? '' : blocked.problem.sentence).toMatch(/F is blocked.*cut.*UFR/)
-    expect(turn(glued, start(glued), named('R')).ok).toBe(true)
+    expect(turn(gluedCube, start(gluedCube), named('R')).ok).toBe(true)
   })
 
   it('block a turn forward, back and half alike', () => {
     fc.assert(
-      fc.property(fc.array(fc.nat(glued.turns.length - 1), { maxLength: 30 }), (indices) => {
-        let state = start(glued)
+      fc.property(fc.array(fc.nat(gluedCube.turns.length - 1), { maxLength: 30 }), (indices) => {
+        let state = start(gluedCube)
         for (const index of indices) {
-          const next = turn(glued, state, glued.turns[index])
+          const next = turn(gluedCube, state, gluedCube.turns[index])
           if (next.ok) state = next.value
         }
-        for (const each of glued.turns)
-          expect(blockOf(glued, state, each) === undefined).toBe(
-            blockOf(glued, state, glued.turns[each.inverse]) === undefined,
+        for (const each of gluedCube.turns)
+          expect(blockOf(gluedCube, state, each) === undefined).toBe(
+            blockOf(gluedCube, state, gluedCube.turns[each.inverse]) === undefined,
           )
       }),
     )

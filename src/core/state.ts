@@ -1,5 +1,5 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
-import { IN, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
+import { IN, NO_PLACE, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
 import { fail, ok, type Result } from './result'
 import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
 
@@ -101,6 +101,13 @@ export const looksOf = (puzzle: Puzzle, state: State): string =>
   Array.from(state, (r, p) => puzzle.look[24 * p + r])
     .sort((a, b) => a - b)
     .join()
+
+/** Whether a placement, core home, shows what the finished puzzle shows there. */
+export function looksHome(puzzle: Puzzle, piece: number, rotation: Rotation): boolean {
+  const at = 24 * piece + rotation
+  const place = puzzle.place[at]
+  return place !== NO_PLACE && puzzle.look[at] === puzzle.look[24 * place]
+}
 
 /** Equality up to hold and look-alikes. */
 export function looksSame(puzzle: Puzzle, a: State, b: State): boolean {

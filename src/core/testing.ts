@@ -21,6 +21,24 @@ export function box(...size: [number, number, number]): Puzzle {
   return puzzle
 }
 
+/** A 3x3x3 with a corner glued to an edge. */
+export const gluedCube = compile(
+  must(
+    readDefinition({
+      schema: 1,
+      id: 'glued',
+      name: 'glued',
+      mechanism: { kind: 'box', size: [3, 3, 3] },
+      glue: [
+        [
+          [1, 1, 1],
+          [1, 1, 0],
+        ],
+      ],
+    }),
+  ),
+)
+
 /** A box with some cells glued along its edges. */
 export const anyGlued: fc.Arbitrary<Puzzle> = fc
   .tuple(

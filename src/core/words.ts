@@ -21,6 +21,9 @@ export const times = (n: number): string =>
 export const plural = (n: number, word: string): string =>
   `${inWords(n)} ${word}${n === 1 ? '' : 's'}`
 
+/** 'corner' for a corner with three faces, where colours or the company tell the rest. */
+export const shortKind = (kind: string): string => kind.replace(/ (with|\().*$/, '')
+
 /** 'edges with one face': several pieces of a kind. */
 export const kindPlural = (kind: string): string => kind.replace(/^.+?(?= with | \(|$)/, '$&s')
 

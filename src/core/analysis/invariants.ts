@@ -132,6 +132,9 @@ export function spanOf(vectors: readonly (readonly number[])[], moduli: readonly
   }
 }
 
+export const isNothing = (span: Span, vector: readonly number[]): boolean =>
+  span.cosetOf(vector) === span.cosetOf(vector.map(() => 0))
+
 export const spanSize = (
   vectors: readonly (readonly number[])[],
   moduli: readonly number[],

@@ -12,7 +12,7 @@ import {
 import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
-import type { State } from '../state'
+import { looksHome, type State } from '../state'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
 const sides = new WeakMap<Puzzle, Map<Direction, number[]>>()
@@ -71,12 +71,6 @@ function rotationMeets(
     case 'looks home':
       return looksHome(puzzle, piece, multiply(INVERSE[frame], r))
   }
-}
-
-/** Whether a placement shows what the finished puzzle shows there. */
-const looksHome = (puzzle: Puzzle, piece: number, rotation: Rotation): boolean => {
-  const place = puzzle.place[24 * piece + rotation]
-  return place !== NO_PLACE && puzzle.look[24 * piece + rotation] === puzzle.look[24 * place]
 }
 
 /** Whether two rotations take a direction the same way. */

@@ -10,14 +10,14 @@ import { ok, type Result } from '../result'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import { pieceByPiece } from '../schools/piece-by-piece'
 import type { School, Stage } from '../schools/school'
-import { inverseOf, turnFreely, writeState, type State } from '../state'
+import { inverseOf, looksHome, turnFreely, writeState, type State } from '../state'
 import { disturbedBy } from '../universal/baseCycles'
 import { effectOf } from '../universal/effects'
 import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { workOf } from '../universal/orbitsAtWork'
 import { joined } from '../universal/joints'
 import { solveUniversally, type UniversalStep } from '../universal/solve'
-import { capital, inWords, kindPlural, listed, plural } from '../words'
+import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
 import type { Route, RouteStage, RouteStep, RouteTurn } from './route'
 
 interface Scene {
@@ -284,19 +284,9 @@ function pathWords(
   return `${first}${told.join('; ')}.`
 }
 
-/** 'corner' for a corner with three faces: its colours tell the rest. */
-const shortKind = (kind: string): string => kind.replace(/ (with|\().*$/, '')
-
 /** How many pieces of an orbit look home. */
 const rightIn = ({ puzzle, state, frame }: Scene, places: readonly number[]): number =>
-  places.filter((p) => isRightUnder(puzzle, state, frame, p)).length
-
-const isRightUnder = (puzzle: Puzzle, state: State, frame: Rotation, p: number): boolean => {
-  const back = INVERSE[frame]
-  const at = 24 * p + multiply(back, state[p])
-  const place = puzzle.place[at]
-  return place < puzzle.pieces.length && puzzle.look[at] === puzzle.look[24 * place]
-}
+  places.filter((p) => looksHome(puzzle, p, multiply(INVERSE[frame], state[p]))).length
 
 /** Which sums are not nothing yet. */
 function sumsWords({ puzzle, state, frame }: Scene): string {

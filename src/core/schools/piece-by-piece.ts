@@ -7,7 +7,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
 import { guessedPlan, knownPlanOf, type OrbitPlan } from '../universal/orbitPlan'
-import { capital, kindPlural, listed } from '../words'
+import { capital, kindPlural, listed, shortKind } from '../words'
 import type { Condition, School, Stage } from './school'
 
 export const UNIVERSAL_ID = 'piece-by-piece'
@@ -98,6 +98,6 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
 
 /** 'corners' for corners with one face and corners with three faces. */
 const shortKinds = (kinds: readonly string[]): string[] => {
-  const short = kinds.map((kind) => kindPlural(kind.replace(/ (with|\().*$/, '')))
+  const short = kinds.map((kind) => kindPlural(shortKind(kind)))
   return [...new Set(kinds.length > 1 ? short : kinds.map(kindPlural))]
 }

@@ -5,14 +5,14 @@
  * of what turns and unseen changes span, the fewest pieces in the hand first.
  */
 import { outwardOf } from '../analysis/anatomy'
-import { twistUnit } from '../analysis/invariants'
 import { namedAtHome } from '../analysis/lookAlikes'
 import type { Orbit } from '../analysis/orbits'
 import { senseOf, type Sense } from '../analysis/sense'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import type { State } from '../state'
-import { accountOf, isNothing } from '../universal/account'
+import { isNothing, twistUnit } from '../analysis/invariants'
+import { accountOf } from '../universal/account'
 import { workOf } from '../universal/orbitsAtWork'
 
 export interface Correction {

@@ -10,7 +10,8 @@ import { INVERSE, ROTATION_COUNT } from '../rotation'
 import { isInShape, scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, looksOf, rotateState, start, turnAll, type State } from '../state'
 import { after, cube2, cube3 } from '../testing'
-import { accountOf, isNothing } from '../universal/account'
+import { isNothing } from '../analysis/invariants'
+import { accountOf } from '../universal/account'
 import { mend } from './correct'
 import { diagnose, type Diagnosis } from './diagnose'
 import { FAULTS, withFault } from './faults'
@@ -186,7 +187,6 @@ describe('in words', () => {
     const traded = alike.make(start(prism))
     expect(judged(prism, traded).verdict).toBe('home')
     // Two other pieces of the same orbit exchanged: odd and odd are even.
-    const orbit = accountOf(prism)
     const others = prism.pieces.flatMap((_, p) =>
       prism.pieces.flatMap((__, q) => {
         if (p >= q || alike.pieces.includes(p) || alike.pieces.includes(q)) return []
@@ -197,7 +197,6 @@ describe('in words', () => {
     const told = others
       .map((state) => judged(prism, state))
       .filter(({ verdict }) => verdict === 'look-alike')
-    expect(orbit.changes.length).toBeGreaterThan(0)
     expect(told.length).toBeGreaterThan(0)
     expect(told[0].sentences.join(' ')).toMatch(
       /Nothing is wrong\..*equal edges with .* have traded places, which no one can see, and so the .* look as if an odd number were exchanged/,

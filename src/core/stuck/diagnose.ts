@@ -4,7 +4,6 @@
  * is that it is not known.
  */
 import { derivedOrder } from '../analysis/derivedOrders'
-import { twistsAdd } from '../analysis/invariants'
 import { lookAlikesOf, lookClassesOf, namedAtHome } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
 import { leadersOf } from '../analysis/riders'
@@ -13,9 +12,19 @@ import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
 import { isInShape } from '../scramble/scramble'
-import { blockOf, isSolved, rotateState, turnAll, turnFreely, type State } from '../state'
+import {
+  blockOf,
+  inverseOf,
+  isSolved,
+  looksHome,
+  rotateState,
+  turnAll,
+  turnFreely,
+  type State,
+} from '../state'
 import { must } from '../result'
-import { accountOf, isNothing, named, type Naming } from '../universal/account'
+import { isNothing, twistsAdd } from '../analysis/invariants'
+import { accountOf, named, type Naming } from '../universal/account'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
 import { canTakeShape, reshape } from '../universal/reshape'
@@ -109,10 +118,9 @@ function findingOf(puzzle: Puzzle, given: State): Found {
   if (!turns) return { finding: { kind: 'not known', why: NO_WAY }, account: [], state: given }
   // Judged in shape, and told for the state before it.
   const found = inShape(puzzle, must(turnAll(puzzle, given, turns)))
-  const back = turns.map(({ inverse }) => puzzle.turns[inverse]).reverse()
-  const state = must(turnAll(puzzle, found.state, back))
+  const state = must(turnAll(puzzle, found.state, inverseOf(puzzle, turns)))
   if (!leadsHome(found.finding)) return { ...found, state }
-  const wrong = Array.from(given).flatMap((r, p) => (looksHome(puzzle, p, r) ? [] : [p]))
+  const wrong = notHome(puzzle, given)
   return { ...found, finding: { kind: 'not finished', wrong, shape: true }, state }
 }
 
@@ -126,10 +134,8 @@ function whyNotJudged(puzzle: Puzzle): string | undefined {
   return undefined
 }
 
-const looksHome = (puzzle: Puzzle, piece: number, r: Rotation): boolean => {
-  const place = puzzle.place[24 * piece + r]
-  return place < puzzle.pieces.length && puzzle.look[24 * piece + r] === puzzle.look[24 * place]
-}
+const notHome = (puzzle: Puzzle, state: State): number[] =>
+  Array.from(state).flatMap((r, p) => (looksHome(puzzle, p, r) ? [] : [p]))
 
 /** For a state in the frame and in shape. */
 function inShape(puzzle: Puzzle, given: State): Found {
@@ -214,7 +220,7 @@ function possible(
   given: State,
   { state, traded, isNatural }: Naming & { readonly isNatural: boolean },
 ): Finding {
-  const wrong = Array.from(state).flatMap((r, p) => (looksHome(puzzle, p, r) ? [] : [p]))
+  const wrong = notHome(puzzle, state)
   // Equal pieces that are still on their way can be traded on it: only what looks finished misleads.
   const natural = namedAtHome(puzzle, given)
   const looksDone = traded.every(({ pieces }) => pieces.every((p) => natural[p] === IDENTITY))

@@ -5,14 +5,13 @@
  */
 import { coordinatesFor, spanOf, type Coordinate } from '../analysis/invariants'
 import { frameOf } from '../analysis/frame'
-import { unseenChanges } from '../analysis/lookAlikes'
 import { holdOf } from '../analysis/placements'
-import { sumsOf, vectorOfState, type Sums } from '../analysis/sums'
+import { seenSpan, sumsOf, vectorOfState, type Sums } from '../analysis/sums'
 import { compile, type Puzzle } from '../puzzle/compile'
 import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { INVERSE, ROTATION_COUNT, type Vector } from '../rotation'
-import { rotateState, start, type State } from '../state'
+import { rotateState, type State } from '../state'
 
 interface Plain {
   readonly size: string
@@ -62,8 +61,12 @@ function makePlain({ definition, pieces, turnByName }: Puzzle): Plain | undefine
   )
   const all = sumsOf(kin)
   const turns = all.turns.filter((_, t) => turnByName.has(frameOf(kin).turns[t].name))
-  const { size: spanned } = spanOf(turns, all.moduli)
-  return { size: size.join('x'), kin, sums: { ...all, turns, size: spanned }, blocks }
+  return {
+    size: size.join('x'),
+    kin,
+    sums: { ...all, turns, span: spanOf(turns, all.moduli) },
+    blocks,
+  }
 }
 
 /** The state of the plain box, if everything is joined. For states in the frame. */
@@ -105,8 +108,7 @@ export function reductionParity(puzzle: Puzzle, given: State): ReductionParity |
   const hold = holdOf(kin, read)
   if (hold === undefined) return undefined
   const state = rotateState(read, INVERSE[hold])
-  const unseen = unseenChanges(kin).map(({ make }) => vectorOfState(kin, sums, make(start(kin))))
-  const { cosetOf } = spanOf([...sums.turns, ...unseen], sums.moduli)
+  const { cosetOf } = seenSpan(kin, sums)
   const vector = vectorOfState(kin, sums, state)
   const nothing = cosetOf(vector.map(() => 0))
   if (cosetOf(vector) === nothing) return undefined

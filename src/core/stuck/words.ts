@@ -10,7 +10,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
 import type { State } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
-import { capital, inWords, kindPlural, listed, plural } from '../words'
+import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
 import type { Finding, OrbitAccount } from './finding'
 
 interface Scene {
@@ -61,19 +61,15 @@ export function tell(scene: Scene, finding: Finding, account: readonly OrbitAcco
 /** More pieces than this are not marked one by one. */
 const MANY = 12
 
-/** 'corner' for a corner with three faces: its colours tell the rest. */
-const shortKind = (puzzle: Puzzle, piece: number): string =>
-  puzzle.pieces[piece].kind.replace(/ (with|\().*$/, '')
-
 const nameOf = ({ puzzle, scheme }: Scene, piece: number): string =>
-  `the ${shortKind(puzzle, piece)} with ${coloursOf(puzzle, scheme, piece)}`
+  `the ${shortKind(puzzle.pieces[piece].kind)} with ${coloursOf(puzzle, scheme, piece)}`
 
 /** Where a piece sits, in the hold that was given. */
 const whereOf = ({ puzzle, hold, state }: Scene, piece: number): string =>
   `at ${slotName(puzzle, puzzle.slot[24 * piece + multiply(hold, state[piece])])}`
 
 const kindsOf = (puzzle: Puzzle, places: readonly number[]): string =>
-  listed([...new Set(places.map((p) => kindPlural(shortKind(puzzle, p))))])
+  listed([...new Set(places.map((p) => kindPlural(shortKind(puzzle.pieces[p].kind))))])
 
 function lookAlike(
   scene: Scene,
@@ -87,7 +83,7 @@ function lookAlike(
       return `${nameOf(scene, piece)} is turned in its place in a way that no one can see`
     const alike = lookAlikesOf(puzzle).classes.find((each) => each.includes(piece)) ?? pieces
     const which = alike.length === 2 ? 'the two' : `two of the ${inWords(alike.length)}`
-    return `${which} equal ${kindPlural(shortKind(puzzle, piece))} with ${coloursOf(puzzle, scheme, piece)} have traded places, which no one can see`
+    return `${which} equal ${kindPlural(shortKind(puzzle.pieces[piece].kind))} with ${coloursOf(puzzle, scheme, piece)} have traded places, which no one can see`
   })
   const alike = traded.flat()
   return {

@@ -4,7 +4,13 @@
  * lies in the span of the turns' own. Look-alikes widen that: trading two of them, or turning one unseen
  * in its place, changes the vector and nothing that is seen.
  */
-import { coordinatesFor, spanOf, type Coordinate, type Span } from '../analysis/invariants'
+import {
+  coordinatesFor,
+  isNothing,
+  spanOf,
+  type Coordinate,
+  type Span,
+} from '../analysis/invariants'
 import { namedAtHome, unseenChanges, type UnseenChange } from '../analysis/lookAlikes'
 import { holdOf } from '../analysis/placements'
 import { vectorOfState } from '../analysis/sums'
@@ -81,9 +87,6 @@ export function isReached(puzzle: Puzzle, state: State): boolean {
   const { seen, vectorOf } = accountOf(puzzle)
   return isNothing(seen, vectorOf(rotateState(state, INVERSE[hold])))
 }
-
-export const isNothing = (span: Span, vector: readonly number[]): boolean =>
-  span.cosetOf(vector) === span.cosetOf(vector.map(() => 0))
 
 /** A state with its look-alikes told apart, and which of them had to be traded for that. */
 export interface Naming {

@@ -7,6 +7,7 @@
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { isWhole } from '../puzzle/mechanism'
 import { multiply } from '../rotation'
+import { inverseOf } from '../state'
 import { definitionKey } from '../analysis/derivedOrders'
 import { readTurns } from '../notation/read'
 import { writeTurns } from '../notation/write'
@@ -271,8 +272,7 @@ class Search {
   }
 
   private commutator(first: Word, second: Word): Turn[] {
-    const back = (turns: readonly Turn[]) =>
-      turns.map(({ inverse }) => this.puzzle.turns[inverse]).reverse()
-    return [...first.turns, ...second.turns, ...back(first.turns), ...back(second.turns)]
+    const back = ({ turns }: Word) => inverseOf(this.puzzle, turns)
+    return [...first.turns, ...second.turns, ...back(first), ...back(second)]
   }
 }

@@ -2,7 +2,7 @@
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { seededRandom, type Random } from '../random'
 import { IDENTITY, INVERSE, PRODUCT, type Rotation } from '../rotation'
-import type { State } from '../state'
+import { inverseOf, type State } from '../state'
 import { workOf } from './orbitsAtWork'
 import type { Cycle, Found, Setups } from './setups'
 
@@ -24,8 +24,7 @@ export interface CycleStep {
 }
 
 export function turnsOfCycle(puzzle: Puzzle, { setup, base }: Cycle): Turn[] {
-  const undo = setup.map(({ inverse }) => puzzle.turns[inverse]).reverse()
-  return [...setup, ...base.turns, ...undo]
+  return [...setup, ...base.turns, ...inverseOf(puzzle, setup)]
 }
 
 /** Cycles looked at, over all attempts to find a shorter way. */

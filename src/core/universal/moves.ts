@@ -6,10 +6,10 @@
  */
 import { definitionKey } from '../analysis/derivedOrders'
 import { frameOf } from '../analysis/frame'
-import { coordinatesFor, effectOfMove, spanSize, vectorOf } from '../analysis/invariants'
-import { orbitsUnder, type Orbit } from '../analysis/orbits'
+import { orbitsUnder } from '../analysis/orbits'
 import { canBlock } from '../analysis/placements'
 import { coreOf, loopsOf } from '../analysis/shapes'
+import { sumsUnder } from '../analysis/sums'
 import { readTurns } from '../notation/read'
 import { simplify } from '../notation/rewrite'
 import { writeTurns } from '../notation/write'
@@ -113,22 +113,10 @@ function searchLoops(puzzle: Puzzle): Move[] {
 /** Orbits, orientations and sums that effects reach, as text: equal texts reach the same. */
 function measure(puzzle: Puzzle, effects: readonly Effect[]): string {
   const orbits = orbitsUnder(puzzle, effects, frameOf(puzzle).piece)
-  const { size } = sumsUnder(puzzle, orbits, effects)
+  const { size } = sumsUnder(puzzle, orbits, effects).span
   const told = orbits.map(
     ({ places, orientations }) =>
       `${[...places].sort((a, b) => a - b).join('.')}x${orientations.length}`,
   )
   return `${told.sort().join(' ')} ${size}`
-}
-
-/** The vectors of some effects, and how many sums they span. */
-export function sumsUnder(puzzle: Puzzle, orbits: readonly Orbit[], effects: readonly Effect[]) {
-  const moduli = coordinatesFor(orbits).map(({ modulus }) => modulus)
-  const turns = effects.map((effect) =>
-    vectorOf(
-      orbits,
-      orbits.map((orbit) => effectOfMove(puzzle, orbit, effect)),
-    ),
-  )
-  return { orbits, moduli, turns, size: spanSize(turns, moduli) }
 }

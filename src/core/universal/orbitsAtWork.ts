@@ -8,9 +8,9 @@ import { frameOf } from '../analysis/frame'
 import { orbitsUnder, type Orbit } from '../analysis/orbits'
 import { canBlock } from '../analysis/placements'
 import { leadersOf } from '../analysis/riders'
-import { sumsOf, type Sums } from '../analysis/sums'
+import { sumsOf, sumsUnder, type Sums } from '../analysis/sums'
 import type { Puzzle } from '../puzzle/compile'
-import { movesOf, sumsUnder } from './moves'
+import { movesOf } from './moves'
 
 export interface OrbitAtWork {
   readonly orbit: Orbit

@@ -5,16 +5,15 @@
  * read off what rides on it.
  */
 import { frameOf } from '../analysis/frame'
-import { spanOf } from '../analysis/invariants'
-import { unseenChanges } from '../analysis/lookAlikes'
+import { isNothing } from '../analysis/invariants'
 import { orbitsOf } from '../analysis/orbits'
 import { reachOf } from '../analysis/placements'
 import { CARRYING, coreOf } from '../analysis/shapes'
-import { sumsOf, vectorOfState } from '../analysis/sums'
+import { seenSpan, sumsOf, vectorOfState } from '../analysis/sums'
 import { add } from '../geometry/vector'
 import { placed, type Puzzle, type Turn } from '../puzzle/compile'
 import { multiply, rotate, ROTATION_COUNT, type Rotation } from '../rotation'
-import { start, type State } from '../state'
+import type { State } from '../state'
 import { effectOfTurn } from './effects'
 
 /** Deepest search; every shape is within it. */
@@ -139,10 +138,7 @@ export function canTakeShape(puzzle: Puzzle, state: State): boolean {
     used.add(found.p)
     shape[found.p] = found.r ?? 0
   }
-  const sums = sumsOf(core)
-  const unseen = unseenChanges(core).map(({ make }) => vectorOfState(core, sums, make(start(core))))
-  const { cosetOf } = spanOf([...sums.turns, ...unseen], sums.moduli)
-  return cosetOf(vectorOfState(core, sums, shape)) === cosetOf(sums.moduli.map(() => 0))
+  return isNothing(seenSpan(core), vectorOfState(core, sumsOf(core), shape))
 }
 
 function partOf(core: Puzzle, places: readonly number[], turns: readonly Turn[]): Part {

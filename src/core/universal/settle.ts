@@ -7,7 +7,7 @@
 import { spanOf, type Span } from '../analysis/invariants'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { PRODUCT } from '../rotation'
-import type { State } from '../state'
+import { inverseOf, type State } from '../state'
 import { accountOf } from './account'
 import type { Effect } from './effects'
 import { movesOf, type Move } from './moves'
@@ -147,7 +147,7 @@ const isUnseen = (puzzle: Puzzle, place: number, rotation: number): boolean =>
   puzzle.look[24 * place + rotation] === puzzle.look[24 * place]
 
 const undone = (puzzle: Puzzle, { turns, effect, inverse }: Move): Move => ({
-  turns: turns.map((turn) => puzzle.turns[turn.inverse]).reverse(),
+  turns: inverseOf(puzzle, turns),
   effect: inverse,
   inverse: effect,
 })

@@ -4,7 +4,7 @@ import { writeTurnName } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { OrbitAccount } from '@/core/stuck/finding'
 import type { Remedy } from '@/core/stuck/remedies'
-import { kindPlural, listed, plural } from '@/core/words'
+import { kindPlural, listed, plural, shortKind } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { DiagnosisNotice } from '@/ui/DiagnosisNotice'
 import { IconButton } from '@/ui/IconButton'
@@ -42,7 +42,7 @@ export function StuckPanel({
       {!stuck && !problem && (
         <div className="flex items-center gap-3">
           <ShareBar share={share} label="Working out what this is" />
-          <Button onClick={toggle}>Cancel</Button>
+          <Button onClick={toggle}>Close</Button>
         </div>
       )}
       {stuck && (
@@ -124,7 +124,7 @@ function rowsOf(puzzle: Puzzle, account: readonly OrbitAccount[]): OrbitAccount[
 function namesOf(puzzle: Puzzle, places: readonly number[]): string {
   const kinds = [...new Set(places.map((p) => puzzle.pieces[p].kind))]
   if (kinds.length === 1) return kindPlural(kinds[0])
-  return listed([...new Set(kinds.map((kind) => kindPlural(kind.replace(/ (with|\().*$/, ''))))])
+  return listed([...new Set(kinds.map((kind) => kindPlural(shortKind(kind))))])
 }
 
 function twistWords({ sum, ways }: NonNullable<OrbitAccount['twist']>): string {

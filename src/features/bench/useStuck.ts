@@ -1,7 +1,7 @@
 'use client'
 
 import { useCallback, useEffect, useState } from 'react'
-import { callback, cancelCoach, coach } from '@/workers/coach'
+import { callback, coach } from '@/workers/coach'
 import type { Stuck, StuckRequest } from '@/workers/coach.worker'
 
 /** In the address, so that a reload or a link shows it again. */
@@ -39,7 +39,6 @@ export function useStuck(request: StuckRequest): StuckControls {
   useEffect(() => {
     if (!isOpen || isKnown) return
     let isStale = false
-    let isDone = false
     setShare(0)
     void coach()
       .stuck(
@@ -49,16 +48,15 @@ export function useStuck(request: StuckRequest): StuckControls {
         }),
       )
       .then((result) => {
-        isDone = true
         if (isStale) return
         setFound(
           result.ok ? { key, stuck: result.value } : { key, problem: result.problem.sentence },
         )
       })
+    // Closing it, or turning on, only drops the answer: the worker may have a plan to finish too, and
+    // the tables that it builds serve that as well.
     return () => {
       isStale = true
-      // Closing it, or turning on, ends a long search.
-      if (!isDone) cancelCoach()
     }
   }, [isKnown, isOpen, key])
 
