@@ -44,3 +44,23 @@ test('another third piece is taken for a series, and the way goes on from there'
   const piece = /with (.+?):/.exec(words)?.[1] ?? ''
   await expect(card).toContainText(`with ${piece} goes from`)
 })
+
+test('a shorter way is looked for, shown on the card, and leads home', async ({ page }) => {
+  await layOut(page, 'Chart-room cube')
+  await page.getByLabel('Or your own turns').fill("R U F' L2 D B R' U2")
+  await page.getByLabel('School').selectOption({ label: 'Piece by piece' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const shorter = page.getByRole('region', { name: 'A shorter way' })
+  await shorter.getByLabel('for').selectOption({ label: '120 seconds' })
+  await shorter.getByRole('button', { name: 'Look for a shorter way' }).click()
+  // As soon as something better is there, that will do.
+  const best = shorter.getByText(/\d+ turns so far/)
+  const first = await best.innerText()
+  await expect(best).not.toHaveText(first)
+  await shorter.getByRole('button', { name: 'Stop' }).click()
+  await expect(shorter.getByRole('status')).toHaveText(/\d+ turns from here instead of \d+/)
+  const [now, before] = (await shorter.getByRole('status').innerText()).match(/\d+/g) ?? []
+  expect(Number(now)).toBeLessThan(Number(before))
+  await page.reload()
+  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+})

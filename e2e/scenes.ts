@@ -4,7 +4,7 @@
  */
 import { unseenChanges } from '../src/core/analysis/lookAlikes'
 import { holdOf } from '../src/core/analysis/placements'
-import { shippedPuzzle } from '../src/core/catalog'
+import { puzzleById } from '../src/core/catalog'
 import { candidatesAt, entryOf, nextSlot, withForced, type Entry } from '../src/core/copy/pieces'
 import type { Puzzle } from '../src/core/puzzle/compile'
 import { must } from '../src/core/result'
@@ -38,14 +38,14 @@ function turnsTo(puzzle: Puzzle, state: State): string {
 const scenes: Record<string, () => unknown> = {
   /** A joined edge of a 4x4x4 flipped: a scramble that leads there. */
   'flipped joined edge'() {
-    const cube4 = must(shippedPuzzle('cube-4'))
+    const cube4 = must(puzzleById('cube-4'))
     const [one, other] = cube4.pieces.flatMap(({ id }, p) => (/^UF\./.test(id) ? [p] : []))
     return turnsTo(cube4, exchanged(cube4, one, other))
   },
 
   /** Two edges of the prism that look exchanged, because two equal ones are. */
   'traded look-alikes'() {
-    const prism = must(shippedPuzzle('prism-6'))
+    const prism = must(puzzleById('prism-6'))
     const alike = unseenChanges(prism).find(({ pieces }) => pieces.length === 2)?.pieces ?? []
     const others = prism.pieces.flatMap((_, p) => (alike.includes(p) ? [] : [p]))
     for (const p of others)
@@ -59,7 +59,7 @@ const scenes: Record<string, () => unknown> = {
 
   /** A shifted tower copied piece by piece: which of the choices is right, place after place. */
   'copied tower'() {
-    const tower = must(shippedPuzzle('shift-3x3x5'))
+    const tower = must(puzzleById('shift-3x3x5'))
     const seen = entryOf(tower, scrambledState(tower, scramble(tower, 3)))
     const choices: number[] = []
     let entry: Entry = []

@@ -3,24 +3,25 @@
  * states. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
-import { CATALOG_IDS, catalog, shippedPuzzle } from '../src/core/catalog'
+import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
 import { plan } from '../src/core/coach/plan'
 import { statesAfterStages } from '../src/core/coach/verify'
 import { compile } from '../src/core/puzzle/compile'
 import { seededRandom } from '../src/core/random'
 import { must } from '../src/core/result'
 import { drawState } from '../src/core/scramble/scramble'
-import { SCHOOLS } from '../src/core/schools'
+import { schoolsFor } from '../src/core/schools'
+import { UNIVERSAL_ID } from '../src/core/schools/piece-by-piece'
 import { variantsOf } from '../src/core/schools/school'
 import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTable'
 import { start, turnFreely } from '../src/core/state'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
-import { measureUniversal } from './benchUniversal'
+import { measureRandom, measureUniversal } from './benchUniversal'
 
 const STATES = process.argv.includes('--quick') ? 1000 : 10_000
 
-const cube2 = must(shippedPuzzle('cube-2'))
+const cube2 = must(puzzleById('cube-2'))
 
 function timed<T>(work: () => T): [T, number] {
   const began = performance.now()
@@ -47,7 +48,7 @@ for (const definition of catalog()) {
 
 title('Order of the group, by a strong generating set that is proven')
 for (const id of CATALOG_IDS) {
-  const [order, ms] = timed(() => orderOfPuzzle(must(shippedPuzzle(id))))
+  const [order, ms] = timed(() => orderOfPuzzle(must(puzzleById(id))))
   console.log(`${id.padEnd(20)} ${String(Math.round(ms)).padStart(6)} ms  ${order.groupOrder}`)
 }
 
@@ -62,7 +63,7 @@ for (const metric of ['half', 'quarter'] as const) {
 
 title('Turns a second')
 for (const id of CATALOG_IDS) {
-  const puzzle = must(shippedPuzzle(id))
+  const puzzle = must(puzzleById(id))
   const state = start(puzzle)
   const random = seededRandom(1)
   const turns = Array.from({ length: 4096 }, () => puzzle.turns[random.below(puzzle.turns.length)])
@@ -83,7 +84,7 @@ console.log(
     .map((name) => name.padStart(10))
     .join(' '),
 )
-for (const school of SCHOOLS)
+for (const school of schoolsFor('cube-2').filter(({ id }) => id !== UNIVERSAL_ID))
   for (const [v, variant] of variantsOf(school).entries()) {
     // All variants over a tenth of the states, the default ones over all.
     const used = v === 0 ? states : states.slice(0, STATES / 10)
@@ -118,6 +119,9 @@ for (const school of SCHOOLS)
 
 title('Piece by piece, scrambled states in any hold')
 measureUniversal(process.argv.includes('--quick') ? 20 : 1000)
+
+title('Piece by piece, definitions made at random')
+measureRandom(process.argv.includes('--quick') ? 6 : 12, process.argv.includes('--quick') ? 5 : 100)
 
 title('Stuck: verdicts against the group')
 measureStuck(process.argv.includes('--quick') ? 10 : 100)

@@ -6,7 +6,7 @@
 import { writeFileSync } from 'node:fs'
 import { definitionKey } from '../src/core/analysis/derivedOrders'
 import { orderOfPuzzle, writeOrder } from '../src/core/analysis/order'
-import { CATALOG_IDS, shippedPuzzle } from '../src/core/catalog'
+import { CATALOG_IDS, puzzleById } from '../src/core/catalog'
 import { deriveAll } from '../src/core/coach/derive'
 import { canBlock } from '../src/core/analysis/placements'
 import { must } from '../src/core/result'
@@ -34,7 +34,7 @@ const cycles: Record<string, unknown> = {}
 const loops: Record<string, unknown> = {}
 const plans: Record<string, unknown> = {}
 for (const id of CATALOG_IDS) {
-  const puzzle = must(shippedPuzzle(id))
+  const puzzle = must(puzzleById(id))
   orders[definitionKey(puzzle.definition)] = timed(`${id}: order`, () =>
     writeOrder(orderOfPuzzle(puzzle)),
   )

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { CATALOG_IDS } from '../core/catalog'
+import { looseBlocks } from '../core/testing'
 
 const lantern = (...args: string[]) => {
   const run = spawnSync('node', ['--import', 'tsx', 'src/cli/lantern.ts', ...args], {
@@ -83,15 +84,8 @@ describe('lantern', () => {
 
   it('says why it cannot lead a puzzle file home', () => {
     const file = join(folder, 'glued.json')
-    const mechanism = { kind: 'box', size: [3, 3, 3] }
-    const glue = [
-      [
-        [1, 1, 1],
-        [1, 1, 0],
-      ],
-    ]
-    writeFileSync(file, JSON.stringify({ schema: 1, id: 'glued', name: 'Glued', mechanism, glue }))
-    expect(lantern('solve', file, '--scramble', 'L').err).toMatch(/no school: .*can be blocked/)
+    writeFileSync(file, JSON.stringify(looseBlocks.definition))
+    expect(lantern('solve', file, '--scramble', 'U').err).toMatch(/no school: .*can be blocked/)
   })
 
   it('judges a state file: a fault with what mends it, and what is misread', () => {
@@ -121,7 +115,7 @@ describe('lantern', () => {
     [['solve', 'cube-2'], 2, /--scramble or --random/],
     [['nothing'], 2, /no command nothing/],
     [['scramble', 'cube-2', '--seed', 'x'], 2, /--seed takes a whole number/],
-    [['apply', 'cube-9', 'R'], 1, /No shipped puzzle/],
+    [['apply', 'cube-9', 'R'], 1, /No puzzle here has the id cube-9/],
     [['apply', 'cube-2', 'R Q'], 1, /'Q' names no layer.*character 3/],
     [
       ['solve', 'plus-3x3x3', '--school', 'layers', '--scramble', 'R2'],

@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
-import { CATALOG_NAMES, shippedPuzzle } from '../core/catalog'
+import { CATALOG_NAMES, puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
 import { readTurns } from '../core/notation/read'
@@ -302,7 +302,7 @@ function withLocked(puzzle: Puzzle, locked: string | undefined): Puzzle {
 }
 
 function loadPuzzle(name: string): Puzzle {
-  if (!/[./\\]/.test(name)) return told(shippedPuzzle(name))
+  if (!/[./\\]/.test(name)) return told(puzzleById(name))
   return compile(told(readDefinition(readJsonFile(name))))
 }
 

@@ -1,13 +1,13 @@
 /** What tests of the core share: puzzles, and arbitrary turns and states of them. */
 import fc from 'fast-check'
-import { shippedPuzzle } from './catalog'
+import { puzzleById } from './catalog'
 import { compile, type Puzzle, type Turn } from './puzzle/compile'
 import { readDefinition } from './puzzle/readDefinition'
 import { must } from './result'
 import { start, turnFreely, type State } from './state'
 
-export const cube2 = must(shippedPuzzle('cube-2'))
-export const cube3 = must(shippedPuzzle('cube-3'))
+export const cube2 = must(puzzleById('cube-2'))
+export const cube3 = must(puzzleById('cube-3'))
 
 const boxes = new Map<string, Puzzle>()
 
@@ -35,6 +35,29 @@ export const gluedCube = compile(
           [1, 1, 0],
         ],
       ],
+    }),
+  ),
+)
+
+/** A 5x5x5 with six loose blocks: they can lie in more ways than are listed. */
+export const looseBlocks = compile(
+  must(
+    readDefinition({
+      schema: 1,
+      id: 'loose-blocks',
+      name: 'loose blocks',
+      mechanism: { kind: 'box', size: [5, 5, 5] },
+      glue: [
+        [2, 2, 2],
+        [-2, -2, -1],
+        [2, -2, 1],
+        [-2, 2, 1],
+        [2, 1, 1],
+        [-2, -1, 1],
+      ].map(([x, y, z]) => [
+        [x, y, z],
+        [x, y, z - 1],
+      ]),
     }),
   ),
 )
@@ -100,6 +123,32 @@ export const anySolid = fc
   }))
 
 const side = fc.integer({ min: 1, max: 5 })
+
+const FACES = ['up', 'down', 'right', 'left', 'front', 'back'] as const
+
+/**
+ * Definitions of every mechanism; some cannot be made. Caps lie opposite each other: those that meet in an
+ * edge change shape in more ways than are always found.
+ */
+export const anyDefinition: fc.Arbitrary<{ id: string; mechanism: { kind: string } }> = fc
+  .oneof(
+    fc.tuple(side, side, side).map((size) => ({ kind: 'box', size })),
+    fc
+      .constantFrom(['up'], ['front'], ['up', 'down'], ['left', 'right'])
+      .map((caps) => ({ kind: 'capped', caps })),
+    fc.subarray([...FACES]).map((locked) => ({ kind: 'circles', locked })),
+    fc.constant({ kind: 'tetrahedron' }),
+    fc
+      .tuple(fc.constantFrom(2, 3), fc.constantFrom(-1, 1), fc.constantFrom(-1, 1))
+      .map(([n, across, up]) => ({
+        kind: 'conjoined',
+        boxes: [
+          { size: [n, n, n], centre: [0, 0, 0] },
+          { size: [n, n, n], centre: [across * (n - 1), up * (n - 1), 0] },
+        ],
+      })),
+  )
+  .map((mechanism) => ({ schema: 1, id: 'any', name: 'any', mechanism }))
 
 /** Layered boxes up to five a side, the 1x1x1 left out. */
 export const anyBox = fc

@@ -27,6 +27,14 @@ export const shortKind = (kind: string): string => kind.replace(/ (with|\().*$/,
 /** 'edges with one face': several pieces of a kind. */
 export const kindPlural = (kind: string): string => kind.replace(/^.+?(?= with | \(|$)/, '$&s')
 
+/** '8 corners, 12 edges and 6 centres': the visible pieces of a puzzle. */
+export function kindCounts({ pieces }: Puzzle): string {
+  const kinds = new Map<string, number>()
+  for (const { kind, faces } of pieces)
+    if (faces.length > 0) kinds.set(kind, (kinds.get(kind) ?? 0) + 1)
+  return listed([...kinds].map(([kind, n]) => `${n} ${n === 1 ? kind : kindPlural(kind)}`))
+}
+
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** The sides that a piece shows in some placement, in the order in which places are named. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
@@ -12,7 +12,7 @@ describe('what a bench may send', () => {
   it.each(['cube-2', 'prism-6', 'shift-3x3x5', 'twin-3', 'tetra-3'])(
     'holds every route that is planned for %s',
     async (id) => {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       for (const school of schoolsFor(id)) {
         const route = must(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, 9))))
         const events = [{ kind: 'route', atMs: 0, route }]

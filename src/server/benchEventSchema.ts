@@ -73,7 +73,7 @@ const route = object({
   looks: number().integer().min(0).required(),
   saved: number().integer().min(0).max(100_000),
   orbitPlan: object({
-    first: positions().required(),
+    first: array().of(positions().required()).max(50).required(),
     settled: positions().required(),
     later: positions().required(),
   })

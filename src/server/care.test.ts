@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { must } from '../core/result'
 import { addCare, careByCopy, removeCare } from './care'
 import { addCopy, removeCopy } from './copies'
@@ -18,7 +18,7 @@ beforeAll(async () => {
   copyId = await addCopy(profileId, {
     puzzleId: 'tetra-3',
     name: 'Jib',
-    scheme: must(shippedPuzzle('tetra-3')).definition.colours,
+    scheme: must(puzzleById('tetra-3')).definition.colours,
     remarks: '',
   })
 })

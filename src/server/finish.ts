@@ -1,5 +1,5 @@
 /** Ends a bench session: its events are replayed on the engine, and the solve goes into the log. */
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { fail, must, ok, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { readState } from '../core/state'
@@ -21,7 +21,7 @@ export async function finishSession(
   if (logged) return ok(logged)
   const copy = await findCopy(profileId, session.copyId)
   if (!copy) return fail('not-found', 'The puzzle of this bench is not on the shelf any more.')
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const school = session.school ? must(schoolNamed(copy.puzzleId, session.school)) : undefined
   const from = must(readState(puzzle, session.startState))
   const account = accountOf(puzzle, school, session.variant, from, await eventsOf(sessionId))

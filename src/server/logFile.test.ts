@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { must } from '../core/result'
 import { isSolved, readState, turnAll } from '../core/state'
 import { readTurns } from '../core/notation/read'
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { circleSolves } from './demo/circle'
 import { loadDemo } from './demo/load'
 import { importSolves, readLogFile, writeCsv, writeJson } from './logFile'
@@ -36,7 +36,7 @@ describe('the demo', () => {
   })
 
   it('holds only solves that the engine confirms', () => {
-    const puzzle = must(shippedPuzzle('cube-2'))
+    const puzzle = must(puzzleById('cube-2'))
     for (const { startState, solution, scramble } of solves) {
       const from = must(readState(puzzle, startState))
       expect(isSolved(puzzle, must(turnAll(puzzle, from, must(readTurns(puzzle, solution)))))).toBe(

@@ -4,7 +4,7 @@
  */
 import Papa from 'papaparse'
 import { array, date, number, object, string, ValidationError } from 'yup'
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { countQuarters, countTurns } from '../core/notation/rewrite'
 import { readTurns } from '../core/notation/read'
 import { fail, ok, type Result } from '../core/result'
@@ -180,7 +180,7 @@ function readEntry({ line, value }: Placed): Result<NewSolve> {
     if (!(error instanceof ValidationError)) throw error
     return refuse(line, error.path || 'solve', `${error.errors[0]}.`)
   }
-  const puzzle = shippedPuzzle(entry.puzzle)
+  const puzzle = puzzleById(entry.puzzle)
   if (!puzzle.ok) return refuse(line, 'puzzle', puzzle.problem.sentence)
   if (entry.school !== '') {
     const school = schoolNamed(entry.puzzle, entry.school)

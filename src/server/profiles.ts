@@ -1,13 +1,20 @@
 /** Profiles and their settings. There is one default profile for now. */
 import { DEFAULT_SETTINGS, settingsSchema, type Settings } from '../core/settings'
+import { learnOwnPuzzles } from './ownPuzzles'
 import { pool } from './pool'
 
-/** The id of the default profile, made at the first call. */
+/**
+ * The id of the default profile, made at the first call. Every page and action begins with it, so here
+ * the puzzles of its own become known.
+ */
 export async function defaultProfile(): Promise<string> {
   const found = await pool().query<{ id: string }>(
     'select id from profiles order by created_at, id limit 1',
   )
-  if (found.rows[0]) return found.rows[0].id
+  if (found.rows[0]) {
+    await learnOwnPuzzles(found.rows[0].id)
+    return found.rows[0].id
+  }
   const made = await pool().query<{ id: string }>(
     "insert into profiles (nickname) values ('Me') returning id",
   )

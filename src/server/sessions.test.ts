@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { BenchEvent } from '../core/coach/bench'
 import { plan } from '../core/coach/plan'
 import { stepsOf } from '../core/coach/route'
-import { shippedPuzzle } from '../core/catalog'
+import { puzzleById } from '../core/catalog'
 import { must } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { scramble, scrambledState } from '../core/scramble/scramble'
@@ -21,7 +21,7 @@ import { DEFAULT_SETTINGS } from '../core/settings'
 let discard: () => Promise<void>
 let profileId: string
 let copyId: string
-const puzzle = must(shippedPuzzle('cube-2'))
+const puzzle = must(puzzleById('cube-2'))
 const school = must(schoolNamed('cube-2', 'layer-by-layer'))
 const from = scrambledState(puzzle, scramble(puzzle, 11))
 const nobody = '00000000-0000-4000-8000-000000000000'

@@ -1,16 +1,24 @@
 /** The page's end of the coach worker. */
 import { proxy, wrap, type Remote } from 'comlink'
+import { ownDefinitions } from '@/core/catalog'
 import type { Coach } from './coach.worker'
 
 let worker: Worker | undefined
 let remote: Remote<Coach> | undefined
+/** The puzzles of the solver's own that the worker knows. */
+const told = new Set<string>()
 
 /** The coach; its worker starts at the first call and then stays warm. */
 export function coach(): Remote<Coach> {
   if (!remote) {
     worker = new Worker(new URL('./coach.worker.ts', import.meta.url), { type: 'module' })
     remote = wrap<Coach>(worker)
+    told.clear()
   }
+  // Messages arrive in order, so what is asked next knows these puzzles.
+  const own = ownDefinitions().filter(({ id }) => !told.has(id))
+  if (own.length > 0) void remote.learn(own)
+  own.forEach(({ id }) => told.add(id))
   return remote
 }
 

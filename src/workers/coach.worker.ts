@@ -2,20 +2,22 @@
 import { expose } from 'comlink'
 import type { WrittenOrder } from '@/core/analysis/derivedOrders'
 import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
-import { shippedPuzzle } from '@/core/catalog'
+import { learnDefinitions, puzzleById } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
-import { plan, rankStarts } from '@/core/coach/plan'
+import { isShortest, plan, rankStarts } from '@/core/coach/plan'
 import type { Route } from '@/core/coach/route'
+import { shorten } from '@/core/coach/shorten'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
+import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
-import { variantsOf, type School, type Variant } from '@/core/schools/school'
+import { variantsOf, type Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
-import { halfTurnTable } from '@/core/search/distanceTable'
+import { halfTurnTable, lookTable } from '@/core/search/distanceTable'
 import { readState, writeState, type State } from '@/core/state'
 import { isUniversal } from '@/core/coach/universal'
 import { judgeEntry, type Entry, type EntryVerdict } from '@/core/copy/pieces'
@@ -76,11 +78,14 @@ export interface Stuck {
   readonly remedies: readonly Remedy[]
 }
 
+/** Set when the search for a shorter way shall end. */
+let isStopped = false
+
 /** Called with the share done, 0 to 1. */
 export type Progress = (share: number) => void
 
 function positionOf({ puzzleId, school, state }: PlanRequest) {
-  const puzzle = shippedPuzzle(puzzleId)
+  const puzzle = puzzleById(puzzleId)
   if (!puzzle.ok) return puzzle
   const found = schoolNamed(puzzleId, school)
   if (!found.ok) return found
@@ -88,9 +93,6 @@ function positionOf({ puzzleId, school, state }: PlanRequest) {
   if (!read.ok) return read
   return ok({ puzzle: puzzle.value, school: found.value, state: read.value as State })
 }
-
-const needsTable = ({ stages }: School) =>
-  stages.some(({ technique }) => technique.kind === 'optimal')
 
 const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: PlanRequest) => ({
   variant,
@@ -101,14 +103,56 @@ const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: Plan
 })
 
 const coach = {
+  /** Makes puzzles of the solver's own known to the worker. */
+  learn(definitions: readonly PuzzleDefinition[]): void {
+    learnDefinitions(definitions)
+  },
+
   /** Progress is called while a table is built, which some schools need once. */
   plan(request: PlanRequest, progress: Progress): Result<Route> {
     const position = positionOf(request)
     if (!position.ok) return position
     const { puzzle, school, state } = position.value
-    if (needsTable(school) && isDrawnUniformly(puzzle)) halfTurnTable(puzzle, progress)
+    if (isShortest(school.stages)) lookTable(puzzle, progress)
     if (isUniversal(school.stages)) kitOf(puzzle, progress)
     return plan(puzzle, school, state, optionsOf(puzzle, request))
+  },
+
+  /**
+   * Looks for a route shorter than the one given, or than a new one, for some seconds or until
+   * `stopShortening`; the best one is returned. `told` hears the turns of the best so far and the share of
+   * the time that is spent.
+   */
+  async shorten(
+    request: PlanRequest,
+    given: Route | undefined,
+    seconds: number,
+    told: (best: number, share: number) => void,
+  ): Promise<Result<Route>> {
+    const position = positionOf(request)
+    if (!position.ok) return position
+    const { puzzle, school, state } = position.value
+    const isCurrent = given !== undefined && given.from === request.state
+    const first = isCurrent ? ok(given) : plan(puzzle, school, state, optionsOf(puzzle, request))
+    if (!first.ok) return first
+    const began = performance.now()
+    isStopped = false
+    let best = first.value.turnCount
+    const share = () => Math.min(1, (performance.now() - began) / (1000 * seconds))
+    const route = await shorten(puzzle, school, first.value, request.scheme, {
+      isOver: () => isStopped || share() >= 1,
+      // A message that says stop is heard only between two tasks.
+      pause: () => {
+        told(best, share())
+        return new Promise((resolve) => setTimeout(resolve))
+      },
+      onBetter: (turnCount) => (best = turnCount),
+    })
+    return ok(route)
+  },
+
+  stopShortening(): void {
+    isStopped = true
   },
 
   starts(request: PlanRequest): Result<StartChoice[]> {
@@ -138,6 +182,7 @@ const coach = {
     const ways: ComparedWay[] = []
     for (const school of schoolsFor(request.puzzleId))
       for (const variant of variantsOf(school)) {
+        if (isShortest(school.stages)) lookTable(puzzle, progress)
         const route = plan(puzzle, school, state, {
           variant,
           scheme: request.scheme,
@@ -159,7 +204,7 @@ const coach = {
 
   /** Builds the table of all states, where the puzzle has one, so that later calls are quick. */
   async ready(puzzleId: string, progress: Progress): Promise<Result<true>> {
-    const puzzle = shippedPuzzle(puzzleId)
+    const puzzle = puzzleById(puzzleId)
     if (!puzzle.ok) return puzzle
     if (isDrawnUniformly(puzzle.value)) halfTurnTable(puzzle.value, progress)
     progress(1)
@@ -168,13 +213,13 @@ const coach = {
 
   /** What an entry made piece by piece is, once it is whole. */
   judge(puzzleId: string, entry: Entry, scheme: Scheme): Result<EntryVerdict> {
-    const puzzle = shippedPuzzle(puzzleId)
+    const puzzle = puzzleById(puzzleId)
     return puzzle.ok ? ok(judgeEntry(puzzle.value, entry, scheme)) : puzzle
   },
 
   /** What a position on the bench is, and the ways out of it. */
   stuck(request: StuckRequest, progress: Progress): Result<Stuck> {
-    const puzzle = shippedPuzzle(request.puzzleId)
+    const puzzle = puzzleById(request.puzzleId)
     if (!puzzle.ok) return puzzle
     const state = readState(puzzle.value, request.state)
     if (!state.ok) return state
@@ -193,7 +238,7 @@ const coach = {
   },
 
   order(puzzleId: string, progress: Progress): Result<WrittenOrder> {
-    const puzzle = shippedPuzzle(puzzleId)
+    const puzzle = puzzleById(puzzleId)
     if (!puzzle.ok) return puzzle
     return ok(writeOrder(orderOfPuzzle(puzzle.value, progress)))
   },
@@ -203,7 +248,7 @@ const coach = {
     seed: number,
     progress: Progress,
   ): Promise<Result<DrawnScramble>> {
-    const puzzle = shippedPuzzle(puzzleId)
+    const puzzle = puzzleById(puzzleId)
     if (!puzzle.ok) return puzzle
     if (!Number.isSafeInteger(seed) || seed < 0)
       return fail('bad-seed', 'A seed is a whole number, 0 or more.', { field: 'seed' })

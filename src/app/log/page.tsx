@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { LogScreen } from '@/features/log/LogScreen'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile } from '@/server/profiles'
 import { listSolves } from '@/server/solves'
 
@@ -12,9 +13,11 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
   const one = (value: Query[string]) =>
     typeof value === 'string' && value !== '' ? value : undefined
   return (
-    <LogScreen
-      solves={await listSolves(await defaultProfile())}
-      filter={{ solver: one(query.solver), school: one(query.school) }}
-    />
+    <WithOwnPuzzles>
+      <LogScreen
+        solves={await listSolves(await defaultProfile())}
+        filter={{ solver: one(query.solver), school: one(query.school) }}
+      />
+    </WithOwnPuzzles>
   )
 }

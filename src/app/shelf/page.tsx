@@ -3,6 +3,7 @@ import { Shelf } from '@/features/shelf/Shelf'
 import { standingOf } from '@/features/shelf/standing'
 import { careByCopy } from '@/server/care'
 import { shelf } from '@/server/copies'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Shelf' }
@@ -21,5 +22,9 @@ export default async function ShelfPage() {
       care: care.get(copy.id) ?? [],
     })),
   )
-  return <Shelf entries={entries} marks={settings.marks} />
+  return (
+    <WithOwnPuzzles>
+      <Shelf entries={entries} marks={settings.marks} />
+    </WithOwnPuzzles>
+  )
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import { compile, type Puzzle } from '../puzzle/compile'
 import { must } from '../result'
 import { blockOf, start, turnFreely, type State } from '../state'
@@ -22,7 +22,7 @@ import { layersOf, turnMeant } from './layers'
 import { lookAlikesOf } from './lookAlikes'
 import { reachOf } from './placements'
 
-const shipped = (id: string) => must(shippedPuzzle(id))
+const shipped = (id: string) => must(puzzleById(id))
 const pieceOf = (puzzle: Puzzle, id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
 const anyShipped = fc.constantFrom(...CATALOG_IDS.map(shipped))
 
@@ -63,7 +63,7 @@ describe('where a piece can go', () => {
     const puzzle = shipped('box-3x3x2')
     const { partners } = factsOf(puzzle, pieceOf(puzzle, 'UFR'))
     for (const { turn, slot } of partners) {
-      const made = must(shippedPuzzle('box-3x3x2')).turnByName.get(turn)
+      const made = must(puzzleById('box-3x3x2')).turnByName.get(turn)
       if (!made) throw new Error(`${turn} is no turn`)
       const once = turnFreely(puzzle, start(puzzle), made, start(puzzle))
       expect(puzzle.slot[24 * pieceOf(puzzle, 'UFR') + once[pieceOf(puzzle, 'UFR')]]).toBe(slot)

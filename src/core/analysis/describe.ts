@@ -2,7 +2,8 @@
 import type { Puzzle } from '../puzzle/compile'
 import { frameOf } from './frame'
 import { lookAlikesOf } from './lookAlikes'
-import { changesShape, familiesOf } from './placements'
+import { changesShape } from './layouts'
+import { familiesOf } from './placements'
 
 export function describe(puzzle: Puzzle) {
   const { definition, pieces, grips, cores } = puzzle

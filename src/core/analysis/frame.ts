@@ -9,12 +9,12 @@ import { inSlab } from '../puzzle/mechanism'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { INVERSE, type Vector } from '../rotation'
 import { rotateState, type State } from '../state'
-import { layersOf } from './layers'
+import { layersOf, slabsOf } from './layers'
 
 export interface Frame {
   /** The frame piece, or undefined if it is the hidden core. */
   readonly piece: number | undefined
-  /** Turns of single layers that leave the frame alone: they generate everything up to hold. */
+  /** Turns that leave the frame alone, of single layers as far as these will do: they generate everything up to hold. */
   readonly turns: readonly Turn[]
 }
 
@@ -36,9 +36,14 @@ export function frameOf(puzzle: Puzzle): Frame {
   return frame
 }
 
-/** Single layers without the frame cell. */
-const freeGrips = (puzzle: Puzzle, cell: Vector): Set<number> =>
-  new Set(layersOf(puzzle).filter((grip) => !inSlab(puzzle.grips[grip], cell)))
+/**
+ * Single layers without the frame cell; where cells are glued also several together, because these can be
+ * free where each alone would cut a block.
+ */
+function freeGrips(puzzle: Puzzle, cell: Vector): Set<number> {
+  const layers = puzzle.definition.glue.length > 0 ? slabsOf(puzzle) : layersOf(puzzle)
+  return new Set(layers.filter((grip) => !inSlab(puzzle.grips[grip], cell)))
+}
 
 /** The same state held so that the frame piece is home (unchanged where the core is the frame). */
 export function inFrame(puzzle: Puzzle, state: State): State {

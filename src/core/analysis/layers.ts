@@ -8,17 +8,25 @@ const known = new WeakMap<Puzzle, readonly number[]>()
 export function layersOf(puzzle: Puzzle): readonly number[] {
   const found = known.get(puzzle)
   if (found) return found
+  const layers = slabsOf(puzzle, ({ name }) => !name.includes('-'))
+  known.set(puzzle, layers)
+  return layers
+}
+
+/** Grips of layers that can turn together, single ones among them; of equal slabs the shortest name. */
+export function slabsOf(
+  puzzle: Puzzle,
+  isWanted: (grip: Puzzle['grips'][number]) => boolean = () => true,
+): readonly number[] {
   const bySlab = new Map<string, number>()
   puzzle.grips.forEach((grip, index) => {
-    if (isWhole(grip) || grip.name.includes('-')) return
+    if (isWhole(grip) || !isWanted(grip)) return
     const slab = puzzle.carry[index].join('')
     const other = bySlab.get(slab)
     if (other === undefined || grip.name.length < puzzle.grips[other].name.length)
       bySlab.set(slab, index)
   })
-  const layers = [...bySlab.values()].sort((a, b) => a - b)
-  known.set(puzzle, layers)
-  return layers
+  return [...bySlab.values()].sort((a, b) => a - b)
 }
 
 /** All turns of a grip, the clockwise ones first. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import { compile, type Puzzle } from '../puzzle/compile'
 import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
@@ -128,39 +128,39 @@ describe('the order of the group', () => {
   it('is shipped for the catalogue as it is computed', () => {
     const cheap = ['cube-2', 'cube-3', 'box-3x3x2', 'box-3x3x5', 'tilt-3', 'prism-6', 'tetra-3']
     for (const id of [...cheap, 'diagonal-3x3x5-half', 'shift-3x3x5']) {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       expect(derivedOrder(puzzle.definition), id).toEqual(writeOrder(orderOfPuzzle(puzzle)))
     }
     for (const id of CATALOG_IDS)
-      expect(derivedOrder(must(shippedPuzzle(id)).definition)?.groupOrder, id).toMatch(/^\d+$/)
+      expect(derivedOrder(must(puzzleById(id)).definition)?.groupOrder, id).toMatch(/^\d+$/)
   })
 
   it('has a key that changes with everything that matters', () => {
-    const { definition } = must(shippedPuzzle('circle-3'))
+    const { definition } = must(puzzleById('circle-3'))
     const other = { ...definition, mechanism: { kind: 'circles' as const, locked: [] } }
     expect(definitionKey(other)).not.toBe(definitionKey(definition))
     expect(definitionKey({ ...definition, id: 'x', name: 'y' })).toBe(definitionKey(definition))
   })
 
   it('tells an orbit that carries a smaller group of its own', () => {
-    const twin = derivedOrder(must(shippedPuzzle('twin-3')).definition)
+    const twin = derivedOrder(must(puzzleById('twin-3')).definition)
     expect(twin?.index).not.toBe(twin?.indexByInvariants)
     expect(twin?.remarks.join()).toMatch(/smaller group/)
   })
 
   it('counts shapes as looks of the core, and what keeps them divides the rest', () => {
     for (const id of ['shift-3x3x5', 'plus-3x3x3']) {
-      const core = coreOf(must(shippedPuzzle(id)))
+      const core = coreOf(must(puzzleById(id)))
       if (!core) throw new Error('no core')
       const shapes = picturesInHold(core) as bigint
       expect((orderOfPuzzle(core).groupOrder as bigint) % shapes).toBe(0n)
-      expect(derivedOrder(must(shippedPuzzle(id)).definition)?.silhouettes).toBe(`${shapes}`)
+      expect(derivedOrder(must(puzzleById(id)).definition)?.silhouettes).toBe(`${shapes}`)
     }
   })
 
   it('is the largest that the orbits allow, divided by the index', () => {
     for (const id of CATALOG_IDS) {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       if (canBlock(puzzle)) continue
       const order = derivedOrder(puzzle.definition)
       const all = orbitsOf(puzzle).reduce((product, { places, orientations }) => {

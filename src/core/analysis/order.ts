@@ -22,7 +22,8 @@ import {
 } from './invariants'
 import { moveOf, orbitsUnder, type Orbit } from './orbits'
 import { PermutationGroup, type Permutation, type Progress } from './permutationGroup'
-import { canBlock, changesShape, familiesOf, reachOf } from './placements'
+import { changesShape } from './layouts'
+import { canBlock, familiesOf, reachOf } from './placements'
 import { coreOf, loopsOf } from './shapes'
 import { kindPlural, listed } from '../words'
 
@@ -107,9 +108,28 @@ export function membershipOf(puzzle: Puzzle): ((state: State) => boolean) | unde
   if (!core && canBlock(puzzle)) return undefined
   const { turns, piece } = frameOf(puzzle)
   const moves = core ? loopsOf(puzzle, core) : turns.map((turn) => moveOf(puzzle, turn))
-  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, core ? undefined : piece))
+  return membershipUnder(puzzle, moves, core ? undefined : piece)
+}
+
+/**
+ * Whether a state, told apart in all its pieces, is what some sequence of moves makes. Without the proof no
+ * may be said where yes is right, never the other way round.
+ */
+export function membershipUnder(
+  puzzle: Puzzle,
+  moves: readonly State[],
+  fixed: number | undefined,
+  isProven = true,
+): (state: State) => boolean {
+  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, fixed))
   const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
-  const group = new PermutationGroup(space.degree, generators, space.base)
+  const group = new PermutationGroup(
+    space.degree,
+    generators,
+    space.base,
+    () => undefined,
+    isProven,
+  )
   return (state) => {
     const effects = effectsOf(puzzle, space.orbits, state)
     // A piece outside its orbit, or turned as its orbit never turns it.
@@ -118,6 +138,32 @@ export function membershipOf(puzzle: Puzzle): ((state: State) => boolean) | unde
     )
     return !isOutside && group.contains(space.permutationOf(effects))
   }
+}
+
+/**
+ * What moves do to some orbits and to sums, as a test whether another move does nothing beyond it. Each sum
+ * is a cycle of points of its own.
+ */
+export function groupOn(
+  puzzle: Puzzle,
+  orbits: readonly Orbit[],
+  moduli: readonly number[],
+  moves: readonly { readonly effect: State; readonly by: readonly number[] }[],
+): (move: { readonly effect: State; readonly by: readonly number[] }) => boolean {
+  const space = spaceOf(puzzle, orbits)
+  const starts = moduli.map((_, c) => moduli.slice(0, c).reduce((a, b) => a + b, space.degree))
+  const degree = moduli.reduce((a, b) => a + b, space.degree)
+  const permutationOf = ({ effect, by }: (typeof moves)[number]) => {
+    const permutation = new Uint16Array(degree)
+    permutation.set(space.permutationOf(effectsOf(puzzle, space.orbits, effect)))
+    moduli.forEach((modulus, c) => {
+      for (let i = 0; i < modulus; i++)
+        permutation[starts[c] + i] = starts[c] + ((i + by[c]) % modulus)
+    })
+    return permutation
+  }
+  const group = new PermutationGroup(degree, moves.map(permutationOf), [...space.base, ...starts])
+  return (move) => group.contains(permutationOf(move))
 }
 
 /**

@@ -25,12 +25,16 @@ const QUIET = 24
 export class PermutationGroup {
   readonly levels: readonly Level[]
 
-  /** Generators are permutations of 0 to degree - 1; no element but the identity keeps the base. */
+  /**
+   * Generators are permutations of 0 to degree - 1; no element but the identity keeps the base. Without the
+   * proof the group may lack some elements, rarely; what it is said to contain it does contain.
+   */
   constructor(
     readonly degree: number,
     generators: readonly Permutation[],
     base: readonly number[],
     progress: Progress = () => undefined,
+    isProven = true,
   ) {
     const identity = Uint16Array.from({ length: degree }, (_, i) => i)
     this.levels = base.map((point) => {
@@ -41,7 +45,7 @@ export class PermutationGroup {
     const moving = generators.filter((g) => !isIdentity(g))
     for (const generator of moving) this.insert(generator)
     this.fillAtRandom(moving)
-    this.prove(progress)
+    if (isProven) this.prove(progress)
   }
 
   get order(): bigint {

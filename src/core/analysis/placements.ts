@@ -99,10 +99,6 @@ export const canBlock = (puzzle: Puzzle): boolean =>
     rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)),
   )
 
-/** Whether pieces can come to lie where none is in the finished puzzle. */
-export const changesShape = (puzzle: Puzzle): boolean =>
-  familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
-
 /** The hold of a state: the rotation under which every piece lies where turns take it, if there is one. */
 export const holdOf = (puzzle: Puzzle, state: State): Rotation | undefined =>
   puzzle.holds.find((hold) => straysUnder(puzzle, state, hold).length === 0)

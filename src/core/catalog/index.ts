@@ -1,4 +1,7 @@
-/** The shipped puzzles. A new one is a file beside the others and a line here. */
+/**
+ * The puzzles that are known by an id: those that are shipped (a new one is a file beside the others and
+ * a line here), and those of the solver's own, once they are learned.
+ */
 import { compile, type Puzzle } from '../puzzle/compile'
 import type { PuzzleDefinition } from '../puzzle/definition'
 import { readDefinition } from '../puzzle/readDefinition'
@@ -41,19 +44,39 @@ const files: readonly { readonly id: string; readonly name: string }[] = [
 ]
 
 const definitions = new Map<string, PuzzleDefinition>()
+const own = new Map<string, PuzzleDefinition>()
 
-/** A shipped definition by its id, with a setting or without; checked at its first use. */
-export function shippedDefinition(id: string): PuzzleDefinition | undefined {
+/** A definition by its id, with a setting or without; a shipped one is checked at its first use. */
+export function definitionById(id: string): PuzzleDefinition | undefined {
   const known = definitions.get(id)
   if (known) return known
   const { file: fileId, setting } = splitId(id)
   const file = files.find((each) => each.id === fileId)
-  if (!file) return undefined
-  const plain = must(readDefinition(file))
+  const plain = file ? must(readDefinition(file)) : own.get(fileId)
+  if (!plain) return undefined
   const definition = setting === undefined ? plain : withSetting(plain, setting)
   if (definition) definitions.set(id, definition)
   return definition
 }
+
+/**
+ * Makes puzzles of the solver's own known by their ids, on the server, on the page and in its worker. An
+ * id stands for one content for ever, so learning it again changes nothing.
+ */
+export function learnDefinitions(learned: readonly PuzzleDefinition[]): void {
+  for (const definition of learned) own.set(definition.id, definition)
+}
+
+/** Takes one of them out of the lists again. */
+export function forgetDefinition(id: string): void {
+  own.delete(id)
+  definitions.delete(id)
+  compiled.delete(id)
+}
+
+/** Those that were learned, in the order of their names. */
+export const ownDefinitions = (): PuzzleDefinition[] =>
+  [...own.values()].sort((a, b) => a.name.localeCompare(b.name))
 
 export const CATALOG_IDS: readonly string[] = files.map(({ id }) => id)
 
@@ -61,16 +84,16 @@ export const CATALOG_IDS: readonly string[] = files.map(({ id }) => id)
 export const CATALOG_NAMES = files.map(({ id, name }) => ({ id, name }))
 
 export const catalog = (): PuzzleDefinition[] =>
-  CATALOG_IDS.map((id) => shippedDefinition(id) as PuzzleDefinition)
+  CATALOG_IDS.map((id) => definitionById(id) as PuzzleDefinition)
 
 const compiled = new Map<string, Puzzle>()
 
-/** A shipped puzzle by its id, compiled once. */
-export function shippedPuzzle(id: string): Result<Puzzle> {
+/** A puzzle by its id, compiled once. */
+export function puzzleById(id: string): Result<Puzzle> {
   const known = compiled.get(id)
   if (known) return ok(known)
-  const definition = shippedDefinition(id)
-  if (!definition) return fail('unknown-puzzle', `No shipped puzzle has the id ${id}.`)
+  const definition = definitionById(id)
+  if (!definition) return fail('unknown-puzzle', `No puzzle here has the id ${id}.`)
   const puzzle = compile(definition)
   compiled.set(id, puzzle)
   return ok(puzzle)

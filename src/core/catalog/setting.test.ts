@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { DIRECTIONS, type FaceName } from '../puzzle/directions'
 import { must } from '../result'
-import { shippedDefinition, shippedPuzzle } from '.'
+import { definitionById, puzzleById } from '.'
 import { settingId, settingOf, splitId } from './setting'
 
 const NAMES = DIRECTIONS.map(({ name }) => name)
@@ -13,7 +13,7 @@ describe('settings of the circles', () => {
       const locked = NAMES.filter((_, i) => bits & (1 << i))
       const id = settingId('circle-3', locked)
       ids.add(id)
-      const definition = shippedDefinition(id)
+      const definition = definitionById(id)
       if (definition?.mechanism.kind !== 'circles') throw new Error(`${id} has no circles`)
       expect(definition.mechanism.locked).toEqual(locked)
       expect(definition.id).toBe(id)
@@ -28,7 +28,7 @@ describe('settings of the circles', () => {
 
   it('change what a turn carries and nothing about the pieces', () => {
     const count = (locked: FaceName[]) => {
-      const puzzle = must(shippedPuzzle(settingId('circle-3', locked)))
+      const puzzle = must(puzzleById(settingId('circle-3', locked)))
       const turn = puzzle.turnByName.get('U')
       if (!turn) throw new Error('U is no turn')
       expect(puzzle.pieces).toHaveLength(74)
@@ -39,7 +39,7 @@ describe('settings of the circles', () => {
 
   it('that do not exist are no puzzles', () => {
     for (const id of ['circle-3--top', 'circle-3--up-up', 'cube-3--up', 'circle-3--', 'circle--up'])
-      expect(shippedDefinition(id), id).toBeUndefined()
+      expect(definitionById(id), id).toBeUndefined()
     expect(splitId('circle-3--none')).toEqual({ file: 'circle-3', setting: 'none' })
   })
 })

@@ -44,7 +44,6 @@ export type Aim =
       readonly reading: 'directions' | 'bars'
       readonly algorithm: readonly string[]
     }
-  | { readonly kind: 'optimal'; readonly quarters: number }
 
 export interface OtherPiece {
   readonly piece: number

@@ -1,12 +1,6 @@
 /** Puts a planned step into words: look for, hold, check, hints. Every fact is read off the states. */
 import type { Scheme } from '../puzzle/colours'
-import {
-  DIRECTIONS,
-  directionOfLetter,
-  opposite,
-  turnDirection,
-  type Direction,
-} from '../puzzle/directions'
+import { directionOfLetter, opposite, turnDirection, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { Condition, Stage } from '../schools/school'
@@ -124,14 +118,11 @@ function wordsFor(scene: Scene): Words {
       return alignWords(scene)
     case 'case':
       return caseWords(scene, aim)
-    case 'optimal':
-      return optimalWords(scene, aim)
   }
 }
 
 /** Colours on named sides; where only the base layer counts, the rest is left open. */
 function holdWords({ puzzle, scheme, stage, base, frame, step }: Scene): string {
-  if (step.aim.kind === 'optimal') return 'as you hold it now'
   const side = held(stage).base
   const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
   const settled = stage.goal.some(({ must }) => must === 'home') && step.aim.kind !== 'case'
@@ -420,26 +411,4 @@ function readingOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Reading {
   return aim.reading === 'directions'
     ? directions(puzzle, ready.state, sideOf('last', base), held(stage).last)
     : bars(puzzle, ready.state, held(stage).last)
-}
-
-function optimalWords(scene: Scene, aim: Extract<Aim, { kind: 'optimal' }>): Words {
-  const { puzzle, step } = scene
-  const count = step.turns.length
-  return {
-    lookFor: `nothing. ${capital(plural(count, 'turn'))} is the least that leads home from here (${aim.quarters} counted in quarters).`,
-    check: 'every side shows one colour.',
-    hints: {
-      nudge: `It is ${plural(count, 'turn')} from home.`,
-      pointer: `The first turn is of the ${layerWords(step.turns[0].turn.name)} layer.`,
-    },
-    pieces: ids(
-      puzzle,
-      puzzle.pieces.map((_, p) => p),
-    ),
-  }
-}
-
-function layerWords(name: string): string {
-  const letter = name.replace(/[^A-Z]/g, '')
-  return DIRECTIONS.find((direction) => direction.letter === letter)?.adjective ?? name
 }

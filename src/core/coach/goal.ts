@@ -2,6 +2,7 @@
  * Goals of a stage, judged on a state. A goal is met if some hold of the finished puzzle (the frame
  * k: the rotation that every piece would have) satisfies all its conditions at once.
  */
+import { straysUnder } from '../analysis/placements'
 import { memoised } from '../memo'
 import {
   directionOfLetter,
@@ -12,7 +13,8 @@ import {
 import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
-import { looksHome, type State } from '../state'
+import { looksHome, rotateState, type State } from '../state'
+import { areSumsSettled } from '../universal/account'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
 const sides = new WeakMap<Puzzle, Map<Direction, number[]>>()
@@ -70,6 +72,8 @@ function rotationMeets(
       return puzzle.place[24 * piece + multiply(INVERSE[frame], r)] !== NO_PLACE
     case 'looks home':
       return looksHome(puzzle, piece, multiply(INVERSE[frame], r))
+    case 'settled':
+      return true
   }
 }
 
@@ -140,11 +144,16 @@ function meetsAll(
   frame: Rotation,
   table?: Uint8Array,
 ): boolean {
-  for (const { condition, pieces } of asked)
+  for (const { condition, pieces } of asked) {
+    // A block lies well only beside the centres that it belongs to.
+    if (condition.must === 'in shape' && straysUnder(puzzle, state, frame).length > 0) return false
+    if (condition.must === 'settled' && !areSumsSettled(puzzle, rotateState(state, INVERSE[frame])))
+      return false
     for (const piece of pieces) {
       const r = table ? table[24 * piece + state[piece]] : state[piece]
       if (!rotationMeets(puzzle, condition, base, r, piece, frame)) return false
     }
+  }
   return true
 }
 

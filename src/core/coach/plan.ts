@@ -11,6 +11,7 @@ import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } fro
 import { explainStep, fillColours } from './explain'
 import { frameMeeting, piecesMeeting } from './goal'
 import { turnsOfRoute, type Route, type RouteStage } from './route'
+import { planShortest } from './shortest'
 import { basesOf, holdFor, startsWith, type Start } from './start'
 import { runTechnique } from './technique'
 import { isUniversal, planUniversally } from './universal'
@@ -48,12 +49,16 @@ export function plan(
     const route = planUniversally(puzzle, school, state, scheme, options.prefer)
     return route.ok ? replayed(puzzle, route.value, state) : route
   }
+  if (isShortest(stages)) {
+    const route = planShortest(puzzle, school, state, options.hand)
+    return route.ok ? replayed(puzzle, route.value, state) : route
+  }
   if (!isReached(puzzle, state))
     return fail(
       'unreachable',
       'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
     )
-  const bases = options.base ? [options.base] : basesWorthTrying(puzzle, stages)
+  const bases = options.base ? [options.base] : basesOf(puzzle, stages[0])
   const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options))
   const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
   return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
@@ -68,7 +73,7 @@ export interface RankedStart {
   readonly right: number
 }
 
-/** All colours that one may start with, the cheapest first. */
+/** All colours that one may start with, the cheapest first; none where it makes no difference. */
 export function rankStarts(
   puzzle: Puzzle,
   school: School,
@@ -76,6 +81,7 @@ export function rankStarts(
   options: PlanOptions = {},
 ): RankedStart[] {
   const stages = stagesOf(school, options.variant ?? {})
+  if (isShortest(stages) || isUniversal(stages)) return []
   return basesOf(puzzle, stages[0])
     .map((base) => draftFrom(puzzle, school, stages, base, state, { hand: options.hand }))
     .sort((a, b) => (isBetter(a, b) ? -1 : 1))
@@ -175,7 +181,7 @@ function doStage(
   if (!isDone) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
     work.hold(hold)
-    if (index === 0 && start.piece !== undefined && stage.technique.kind !== 'optimal')
+    if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
     const context = { puzzle, school, stage, base: start.base, prefer, hand: work.hand }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
@@ -248,8 +254,6 @@ export function colourOfSide(puzzle: Puzzle, side: Direction, scheme?: Scheme): 
   return colourIn(scheme ?? puzzle.definition.colours, id).name
 }
 
-/** Where every stage is a look-up in the table of all states, the colour makes no difference. */
-function basesWorthTrying(puzzle: Puzzle, stages: readonly Stage[]): Direction[] {
-  const bases = basesOf(puzzle, stages[0])
-  return stages.every(({ technique }) => technique.kind === 'optimal') ? bases.slice(0, 1) : bases
-}
+/** Whether the table of all states plans it as a whole. */
+export const isShortest = (stages: readonly Stage[]): boolean =>
+  stages.every(({ technique }) => technique.kind === 'optimal')

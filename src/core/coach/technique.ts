@@ -8,7 +8,6 @@ import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
 import { gather } from './techniques/gather'
-import { optimal } from './techniques/optimal'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
 import type { StageContext, Workpiece } from './workpiece'
@@ -43,8 +42,8 @@ export function runTechnique(
       )
     case 'case':
       return doCase(context, work, casesOf(puzzle, school, stage, goalBefore, context.hand))
-    case 'optimal':
-      return optimal(context, work)
+    default:
+      throw new Error(`${technique.kind} is planned as a whole, not stage by stage`)
   }
 }
 

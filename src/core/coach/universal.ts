@@ -53,9 +53,11 @@ export function planUniversally(
   let { saved } = solved.value
   const turns: Turn[] = []
   let held: readonly Turn[] = []
+  let frameBefore = frame
   for (const { step, standing, left, turns: made } of joined(puzzle, solved.value.steps)) {
     turns.push(...made)
     saved += 2 * left.length
+    if (held.length === 0) frameBefore = frame
     const before = { puzzle, scheme, state, frame, standing }
     for (const turn of made) {
       state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
@@ -69,7 +71,8 @@ export function planUniversally(
     const stage = stageFor(school, step)
     const id = `${school.stages[stage].id}.${steps.filter((each) => each.stage === stage).length + 1}`
     const after = { puzzle, scheme, state, frame, standing: left }
-    steps.push({ stage, step: explain(before, step, after, id, held) })
+    const explained = explain(before, step, after, id, held)
+    steps.push({ stage, step: { ...explained, frame: frameBefore } })
     held = []
   }
   const stages = school.stages.map((stage, at): RouteStage => {
@@ -98,9 +101,10 @@ const stageFor = ({ stages }: School, step: UniversalStep): number =>
   stages.findIndex(({ technique }) =>
     step.kind === 'shape'
       ? technique.kind === 'shape'
-      : step.kind === 'cycle' || step.kind === 'small'
-        ? technique.kind === 'cycles' && technique.orbit === step.orbit
-        : technique.kind === 'sums',
+      : step.kind === 'sums' || step.kind === 'hold'
+        ? technique.kind === 'sums'
+        : technique.kind === 'cycles' &&
+          technique.orbit === (step.kind === 'cycle' ? step.orbit : step.orbits[0]),
   )
 
 function explain(
@@ -154,32 +158,27 @@ function explain(
   }
   const turns = [...holdTurns, ...step.turns.map(({ name }): RouteTurn => ({ name, role: 'do' }))]
   if (step.kind === 'small') {
-    const { orbit, kinds } = workOf(puzzle).orbits[step.orbit]
-    const name = listed(kinds.map(kindPlural))
+    const group = step.orbits.map((o) => workOf(puzzle).orbits[o])
+    const places = group.flatMap(({ orbit }) => [...orbit.places])
+    const name = listed([...new Set(group.flatMap(({ kinds }) => kinds))].map(kindPlural))
     return {
       ...common,
-      lookFor: `the ${orbit.places.length} ${name}, all together. Their turns form a small group of its own, without three-cycles, so they come home first.`,
-      check: `the ${orbit.places.length} ${name} are home. Others may have moved; their turn comes later.`,
+      lookFor: `the ${places.length} ${name}, all together. Their turns form a small group of its own, without three-cycles, so they come home first.`,
+      check: `the ${places.length} ${name} are home. Others may have moved; their turn comes later.`,
       hints: {
         nudge: `The ${name} come home all together.`,
         pointer: `Only a few positions of the ${name} can be reached; each has its own shortest way.`,
       },
       turns,
       algorithm: step.turns.map(({ name: turn }) => turn),
-      pieces: orbit.places.map((p) => puzzle.pieces[p].id),
+      pieces: places.map((p) => puzzle.pieces[p].id),
       places: [],
     }
   }
   if (step.kind === 'shape')
     return {
       ...common,
-      lookFor:
-        'the shape alone; colours do not matter yet. Every piece goes to some place of the finished shape.',
-      check: 'the puzzle has its finished shape again.',
-      hints: {
-        nudge: 'The shape comes first.',
-        pointer: `${plural(step.turns.length, 'turn')} bring the shape back, colours left out of account.`,
-      },
+      ...(puzzle.definition.glue.length > 0 ? BLOCK_WORDS : SHAPE_WORDS),
       turns,
       algorithm: [],
       pieces: [],
@@ -205,6 +204,26 @@ function explain(
     pieces: [],
     places: [],
   }
+}
+
+const SHAPE_WORDS = {
+  lookFor:
+    'the shape alone; colours do not matter yet. Every piece goes to some place of the finished shape.',
+  check: 'the puzzle has its finished shape again.',
+  hints: {
+    nudge: 'The shape comes first.',
+    pointer: 'These turns bring the shape back, colours left out of account.',
+  },
+}
+
+const BLOCK_WORDS = {
+  lookFor:
+    'the glued blocks alone; other colours do not matter yet. They decide which turns are free, so they go back first.',
+  check: 'every block lies where the finished puzzle has one, so the same turns are free as there.',
+  hints: {
+    nudge: 'The blocks come first.',
+    pointer: 'These turns bring the blocks back to where the finished puzzle has blocks.',
+  },
 }
 
 /** The pieces that are settled together with odd and even. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { reachOf } from '../analysis/placements'
-import { shippedPuzzle } from '../catalog'
+import { puzzleById } from '../catalog'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import { must } from '../result'
@@ -161,7 +161,7 @@ describe('a copy by colours', () => {
 const BOXES = ['cube-3', 'cube-4', 'box-3x3x2', 'box-3x3x5', 'box-4x4x5']
 
 describe.each(BOXES)('a copy of %s by colours', (id) => {
-  const puzzle = must(shippedPuzzle(id))
+  const puzzle = must(puzzleById(id))
   const scheme = puzzle.definition.colours
 
   it('looks as what was copied, in any hold, look-alikes told apart so that turns lead there', () => {
@@ -199,7 +199,7 @@ function inHome(puzzle: Puzzle, state: Uint8Array): Uint8Array {
 
 describe('a copy of a 3x3x3 by colours', () => {
   it('reads another arrangement of the colours off the centres', () => {
-    const cube3 = must(shippedPuzzle('cube-3'))
+    const cube3 = must(puzzleById('cube-3'))
     const order = ['red', 'orange', 'white', 'green', 'yellow', 'blue']
     const shown = new Map(cube3.definition.colours.map(({ id }, i) => [id, order[i]]))
     const state = scrambledState(cube3, scramble(cube3, 5))
@@ -212,7 +212,7 @@ describe('a copy of a 3x3x3 by colours', () => {
   })
 
   it('tells a flipped edge', () => {
-    const cube3 = must(shippedPuzzle('cube-3'))
+    const cube3 = must(puzzleById('cube-3'))
     const marked: Record<string, string> = { ...marksOf(cube3, start(cube3)) }
     const [one, other] = ['UF:U', 'UF:F']
     ;[marked[one], marked[other]] = [marked[other], marked[one]]

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
 import { multiply, rotate } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
@@ -38,7 +38,7 @@ const held = (puzzle: Parameters<typeof nextSlot>[0], state: State, hold: number
 
 describe('copying piece by piece', () => {
   it.each(CATALOG_IDS)('finds a scrambled %s again in any hold', (id) => {
-    const puzzle = must(shippedPuzzle(id))
+    const puzzle = must(puzzleById(id))
     for (const seed of [3, 8]) {
       const state = held(puzzle, scrambledState(puzzle, scramble(puzzle, seed)), 5 * seed)
       const entry = copied(puzzle, state)
@@ -50,7 +50,7 @@ describe('copying piece by piece', () => {
   })
 
   it('never asks more than the eye can answer: every look is offered once, with a count', () => {
-    const puzzle = must(shippedPuzzle('prism-6'))
+    const puzzle = must(puzzleById('prism-6'))
     const slot = puzzle.pieces.findIndex(({ kind }) => kind === 'edge (trapezium)')
     const solved = entryOf(puzzle, start(puzzle)).filter((each) => each.slot !== slot)
     // The last one: as it was, or flipped.
@@ -62,7 +62,7 @@ describe('copying piece by piece', () => {
 
   it('offers that nothing is there only where the shape changes', () => {
     const slots = (id: string) => {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       return entryOf(puzzle, start(puzzle)).some(({ slot }) =>
         candidatesAt(puzzle, [], slot).some(({ seen }) => seen === EMPTY),
       )
@@ -88,7 +88,7 @@ describe('copying piece by piece', () => {
   it('finds a state or says why not, whatever candidates are chosen', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(cube2, cube3, must(shippedPuzzle('tetra-3'))),
+        fc.constantFrom(cube2, cube3, must(puzzleById('tetra-3'))),
         fc.array(fc.nat(1000), { minLength: 30, maxLength: 30 }),
         (puzzle, picks) => {
           let entry: Entry = []

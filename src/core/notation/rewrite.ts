@@ -22,16 +22,16 @@ export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 =
  */
 export function rehold(puzzle: Puzzle, turns: readonly Turn[], rotation: Rotation): Turn[] {
   if (rotation === IDENTITY) return [...turns]
-  return turns.map((turn) => reheld(puzzle, `${rotation}`)[turn.index])
+  return turns.map((turn) => reheld(puzzle, `${rotation} ${turn.index}`))
 }
 
-/** Every turn as it is written after a rotation, tabulated once for each. */
-const reheld = memoised((puzzle: Puzzle, rotation: string): Turn[] =>
-  puzzle.turns.map((turn) => {
-    const grip = puzzle.grips[turn.grip]
-    return findTurn(puzzle, grip, rotate(Number(rotation), grip.axis), turn.amount)
-  }),
-)
+/** A turn as it is written after a rotation, looked for once: 'rotation index'. */
+const reheld = memoised((puzzle: Puzzle, what: string): Turn => {
+  const [rotation, index] = what.split(' ').map(Number)
+  const turn = puzzle.turns[index]
+  const grip = puzzle.grips[turn.grip]
+  return findTurn(puzzle, grip, rotate(rotation, grip.axis), turn.amount)
+})
 
 /** The turn whose slab is that of `grip` about another axis; a face letter before a layer number. */
 function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn {

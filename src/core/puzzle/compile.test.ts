@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { reachOf } from '../analysis/placements'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import { areaOf, areaVector, bigCube, clipAll, volumeOf } from '../geometry/polyhedron'
 import { dot, length, subtract, unit } from '../geometry/vector'
 import { must } from '../result'
@@ -12,7 +12,7 @@ import { readDefinition } from './readDefinition'
 import { inSlab } from './mechanism'
 import { mechanismOf } from './mechanisms'
 
-const shipped = CATALOG_IDS.map((id) => [id, must(shippedPuzzle(id))] as const)
+const shipped = CATALOG_IDS.map((id) => [id, must(puzzleById(id))] as const)
 
 function expectOutwardOutlines(puzzle: Puzzle): void {
   for (const { faces } of puzzle.pieces)
@@ -147,7 +147,7 @@ describe('gluing', () => {
 describe('what solvers notice', () => {
   const count = (id: string) => {
     const found: Record<string, number> = {}
-    for (const { kind } of must(shippedPuzzle(id)).pieces) found[kind] = (found[kind] ?? 0) + 1
+    for (const { kind } of must(puzzleById(id)).pieces) found[kind] = (found[kind] ?? 0) + 1
     return found
   }
 
@@ -173,14 +173,14 @@ describe('what solvers notice', () => {
   })
 
   it('writes the layers of conjoined cubes as agreed', () => {
-    const names = must(shippedPuzzle('twin-3')).grips.map(({ name }) => name)
+    const names = must(puzzleById('twin-3')).grips.map(({ name }) => name)
     for (const name of ['R', '2R', 'U', '2U', 'L', '2L', 'D', '2D']) expect(names).toContain(name)
     expect(names.some((name) => /[FBMESxyz]/.test(name))).toBe(false)
   })
 
   it('keeps whole-puzzle turns to those that the mechanism does not notice', () => {
     const wholes = (id: string) =>
-      must(shippedPuzzle(id))
+      must(puzzleById(id))
         .turns.filter(({ whole }) => whole)
         .map(({ name }) => name)
     expect(wholes('circle-3')).toEqual(['y2'])

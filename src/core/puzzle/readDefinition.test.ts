@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { must } from '../result'
 import { compile } from './compile'
-import { readDefinition } from './readDefinition'
+import { readDefinition, readPuzzleFile } from './readDefinition'
 
 const box = (extra: object) => ({
   schema: 1,
@@ -136,5 +136,26 @@ describe('a puzzle file', () => {
 
   it.each([null, 4, 'text', []])('is refused if it is no object: %j', (input) => {
     expect(readDefinition(input).ok).toBe(false)
+  })
+})
+
+describe('the text of a puzzle file', () => {
+  const good = { schema: 1, id: 'flat', name: 'Flat', mechanism: { kind: 'box', size: [1, 3, 3] } }
+
+  it('is read as what it says', () => {
+    expect(readPuzzleFile(JSON.stringify(good))).toEqual(readDefinition(good))
+  })
+
+  it.each([
+    ['', /not well-formed JSON/],
+    ['{"schema": 1,', /not well-formed JSON/],
+    ['[]', /puzzle file is not right/],
+    ['"flat"', /puzzle file is not right/],
+    [JSON.stringify({ ...good, id: 'Flat!' }), /id must be small letters/],
+    [`"${'x'.repeat(300_001)}"`, /longer than any puzzle file/],
+  ])('is refused with a sentence where it is none: %.20s', (text, sentence) => {
+    const read = readPuzzleFile(text)
+    expect(read.ok).toBe(false)
+    if (!read.ok) expect(read.problem.sentence).toMatch(sentence)
   })
 })

@@ -1,6 +1,6 @@
 /** Reads puzzle files: every problem is told with the path of its field. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
-import { ok, type Problem, type Result } from '../result'
+import { fail, ok, type Problem, type Result } from '../result'
 import { DEFAULT_COLOURS, DEFAULT_FACES, MARKS, type Colour } from './colours'
 import type { MechanismDefinition, PuzzleDefinition } from './definition'
 import { DIRECTIONS, type FaceName } from './directions'
@@ -127,6 +127,25 @@ export function readDefinition(input: unknown): Result<PuzzleDefinition> {
   }
   const problems = definitionProblems(definition)
   return problems.length > 0 ? failAll(problems) : ok(definition)
+}
+
+/** A puzzle file of more characters is none. */
+const LONGEST_FILE = 300_000
+
+/** Reads the text of a puzzle file. */
+export function readPuzzleFile(text: string): Result<PuzzleDefinition> {
+  if (text.length > LONGEST_FILE)
+    return fail('bad-definition', 'The file is longer than any puzzle file: 300,000 characters.')
+  let input: unknown
+  try {
+    input = JSON.parse(text)
+  } catch (error) {
+    return fail(
+      'bad-definition',
+      `The file is not well-formed JSON: ${(error as Error).message.replace(/\.$/, '')}.`,
+    )
+  }
+  return readDefinition(input)
 }
 
 const failAll = ([first, ...more]: readonly Problem[]): Result<never> => ({

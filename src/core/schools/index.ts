@@ -1,6 +1,6 @@
-/** The shipped schools. A new one is a file beside the others and a line here. */
+/** The schools that are written. A new one is a file beside the others and a line here. */
 import { definitionKey } from '../analysis/derivedOrders'
-import { shippedPuzzle } from '../catalog'
+import { puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { faceFirst } from './face-first'
@@ -8,13 +8,13 @@ import { layerByLayer } from './layer-by-layer'
 import { oneTrigger } from './one-trigger'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
-import { shortest } from './shortest'
+import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
 
-export const SCHOOLS: readonly School[] = [oneTrigger, layerByLayer, faceFirst, shortest]
+export const SCHOOLS: readonly School[] = [oneTrigger, layerByLayer, faceFirst]
 
-/** The schools of a shipped puzzle: those written for it, and the universal one where it serves. */
+/** The schools of a puzzle: those written for it, and those that are derived where they serve. */
 export function schoolsFor(puzzleId: string): School[] {
-  const puzzle = shippedPuzzle(puzzleId)
+  const puzzle = puzzleById(puzzleId)
   return puzzle.ok ? schoolsOf(puzzle.value) : []
 }
 
@@ -22,17 +22,17 @@ export function schoolsFor(puzzleId: string): School[] {
 export function schoolsOf(puzzle: Puzzle): School[] {
   const key = definitionKey(puzzle.definition)
   const isWrittenFor = (id: string) => {
-    const shipped = shippedPuzzle(id)
+    const shipped = puzzleById(id)
     return shipped.ok && definitionKey(shipped.value.definition) === key
   }
   const own = SCHOOLS.filter(({ puzzles }) => puzzles.some(isWrittenFor))
-  const universal = pieceByPiece(puzzle)
-  return universal ? [...own, universal] : own
+  return [...own, shortest(puzzle), pieceByPiece(puzzle)].filter((school) => school !== undefined)
 }
 
 /** What a school is called, for lists over many puzzles. */
 export const schoolName = (id: string): string | undefined =>
-  id === UNIVERSAL_ID ? UNIVERSAL_NAME : SCHOOLS.find((school) => school.id === id)?.name
+  SCHOOLS.find((school) => school.id === id)?.name ??
+  { [UNIVERSAL_ID]: UNIVERSAL_NAME, [SHORTEST_ID]: SHORTEST_NAME }[id]
 
 export function schoolNamed(puzzleId: string, schoolId: string): Result<School> {
   return schoolAmong(schoolsFor(puzzleId), schoolId)

@@ -2,7 +2,8 @@
  * The universal school: one piece at a time. Nothing of it is written by hand for a puzzle: its stages
  * are the orbits that the turns have, in the order in which later work leaves earlier work alone.
  */
-import { changesShape } from '../analysis/placements'
+import { changesShape } from '../analysis/layouts'
+import { canBlock } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
@@ -35,49 +36,65 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
   return school
 }
 
+/** Whether a shorter way can be looked for: in this school, where turns are always free. */
+export const canShorten = (puzzle: Puzzle, { id }: School): boolean =>
+  id === UNIVERSAL_ID && !canBlock(puzzle)
+
 function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[] {
   const { orbits } = workOf(puzzle)
   const single = [...orbits.keys()].filter((o) => orbits[o].orbit.places.length === 1)
   const names = new Map<string, number>()
-  const nameOf = (orbit: number) => {
-    const name = capital(listed(shortKinds(orbits[orbit].kinds)))
+  const kindsOf = (group: readonly number[]) => [
+    ...new Set(group.flatMap((orbit) => orbits[orbit].kinds)),
+  ]
+  const nameOf = (group: readonly number[]) => {
+    const name = capital(listed(shortKinds(kindsOf(group))))
     const nth = (names.get(name) ?? 0) + 1
     names.set(name, nth)
     return nth === 1 ? name : `${name} ${nth}`
   }
   const stages: Stage[] = []
+  const all = puzzle.pieces.map((_, p) => p)
+  const shape: Condition[] = changesShape(puzzle)
+    ? [{ layer: 'base', must: 'in shape', pieces: all }]
+    : []
+  let areSettled = false
   let done: readonly number[] = []
   const add = (id: string, name: string, aim: string, technique: Stage['technique']) => {
-    const goal: Condition[] = [{ layer: 'base', must: 'looks home', pieces: done }]
+    const goal: Condition[] = [
+      ...shape,
+      { layer: 'base', must: 'looks home', pieces: done },
+      ...(areSettled ? [{ layer: 'base', must: 'settled', pieces: [] } as const] : []),
+    ]
     stages.push({ id, name, aim, base: 'U', goal, technique })
   }
-  const addOrbit = (orbit: number) => {
-    const { places } = orbits[orbit].orbit
+  const addOrbits = (group: readonly number[]) => {
+    const places = group.flatMap((orbit) => [...orbits[orbit].orbit.places])
     done = [...done, ...places]
-    const kinds = listed(orbits[orbit].kinds.map(kindPlural))
+    const kinds = listed(kindsOf(group).map(kindPlural))
     add(
       `orbit-${puzzle.pieces[places[0]].id}`,
-      nameOf(orbit),
+      nameOf(group),
       `The ${places.length} ${kinds} are home.`,
-      {
-        kind: 'cycles',
-        orbit,
-      },
+      { kind: 'cycles', orbit: group[0] },
     )
   }
-  if (changesShape(puzzle)) {
-    const pieces = puzzle.pieces.map((_, p) => p)
+  if (shape.length > 0) {
+    const hasBlocks = puzzle.definition.glue.length > 0
     stages.push({
       id: 'shape',
-      name: 'Shape',
-      aim: 'The puzzle has its finished shape, whatever the colours.',
+      name: hasBlocks ? 'Blocks' : 'Shape',
+      aim: hasBlocks
+        ? 'The glued blocks lie as they do in the finished puzzle, whatever the colours.'
+        : 'The puzzle has its finished shape, whatever the colours.',
       base: 'U',
-      goal: [{ layer: 'base', must: 'in shape', pieces }],
+      goal: shape,
       technique: { kind: 'shape' },
     })
   }
-  first.forEach(addOrbit)
+  first.forEach(addOrbits)
   done = [...done, ...[...settled, ...single].flatMap((orbit) => orbits[orbit].orbit.places)]
+  areSettled = true
   const together = listed([
     ...new Set(settled.flatMap((orbit) => orbits[orbit].kinds.map(kindPlural))),
   ])
@@ -92,7 +109,7 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
     ].join(' '),
     { kind: 'sums' },
   )
-  later.forEach(addOrbit)
+  later.forEach((orbit) => addOrbits([orbit]))
   return stages
 }
 

@@ -11,9 +11,9 @@ export type Role = 'base' | 'last'
  * home: in the right place, rightly oriented · placed: in the right place, twist ignored · faced:
  * in the layer with the layer's colour outward, whichever place it is · looks home: some place shows
  * what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
- * finished puzzle.
+ * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing.
  */
-export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape'
+export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled'
 
 export interface Condition {
   readonly layer: Role

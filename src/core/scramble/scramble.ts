@@ -4,7 +4,8 @@
  */
 import { coordinatesOf } from '../search/coordinates'
 import { frameOf } from '../analysis/frame'
-import { canBlock, changesShape } from '../analysis/placements'
+import { changesShape } from '../analysis/layouts'
+import { canBlock } from '../analysis/placements'
 import { orbitsWithoutTips, tipsOf } from '../analysis/tips'
 import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { seededRandom, type Random } from '../random'
@@ -60,14 +61,19 @@ export function scramble(puzzle: Puzzle, seed: number, leastTurns = LEAST_TURNS)
   return { seed, turns: phases.flat(), phases }
 }
 
+/** Second phases that are tried until one ends out of shape. */
+const SHAPES_TRIED = 50
+
 function twoPhases(puzzle: Puzzle, random: Random, leastTurns: number): Turn[][] {
   const shaped = randomTurns(puzzle, random, start(puzzle), leastTurns, (state, turn) =>
     keepsShape(puzzle, state, turn),
   )
   const between = made(puzzle, start(puzzle), shaped)
-  for (;;) {
+  for (let tried = 0; ; tried++) {
     const free = randomTurns(puzzle, random, between, leastTurns)
-    if (free[0].grip === shaped.at(-1)?.grip) continue
+    // Blocks can leave no turn but such as keep the shape.
+    if (tried >= SHAPES_TRIED) return [shaped, free]
+    if (free.length === 0 || free[0].grip === shaped.at(-1)?.grip) continue
     const end = made(puzzle, between, free)
     if (!isInShape(puzzle, end)) return [shaped, free]
   }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { frameOf, inFrame } from '../analysis/frame'
 import { tipsOf } from '../analysis/tips'
-import { shippedPuzzle } from '../catalog'
+import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { isDrawnUniformly, LEAST_TURNS, scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, start, turnFreely, writeState } from '../state'
@@ -130,7 +130,7 @@ describe('the frame', () => {
 })
 
 describe('a tetrahedron with tips', () => {
-  const tetra = must(shippedPuzzle('tetra-3'))
+  const tetra = must(puzzleById('tetra-3'))
 
   it('has 933,120 states without its tips, none more than eleven turns away', () => {
     const { counts } = halfTurnTable(tetra)

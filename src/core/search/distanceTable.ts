@@ -3,7 +3,8 @@
  * product of its coordinates: one byte a state, 255 where no turns lead. A tip that is off costs one turn
  * more, whatever else is done.
  */
-import { tipTurns } from '../analysis/tips'
+import { unseenChanges } from '../analysis/lookAlikes'
+import { orbitsWithoutTips, tipTurns } from '../analysis/tips'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { start, type State } from '../state'
 import { fail, must, ok, type Result } from '../result'
@@ -28,12 +29,14 @@ export const STATE_LIMIT = 20_000_000
 export const UNREACHED = 255
 
 /**
+ * @param homes the states that count as finished
  * @param progress called a few times with the share done, 0 to 1; may throw to cancel.
  */
 export function buildDistanceTable(
   puzzle: Puzzle,
   metric: Metric,
   progress: (share: number) => void = () => undefined,
+  homes: readonly State[] = [start(puzzle)],
 ): Result<DistanceTable> {
   const coordinates = coordinatesOf(puzzle)
   if (coordinates.size > STATE_LIMIT)
@@ -46,10 +49,10 @@ export function buildDistanceTable(
   )
   const distances = new Uint8Array(coordinates.size).fill(UNREACHED)
   const { high, low, lowSize } = halve(coordinates, turnIndices)
-  const first = coordinates.indexOf(start(puzzle))
-  distances[first] = 0
-  let frontier = 1
-  let reached = 1
+  const firsts = new Set(homes.map((home) => coordinates.indexOf(home)))
+  for (const first of firsts) distances[first] = 0
+  let frontier = firsts.size
+  let reached = frontier
   const counts: number[] = []
   for (let distance = 0; frontier > 0; distance++) {
     counts.push(frontier)
@@ -81,6 +84,71 @@ export function halfTurnTable(puzzle: Puzzle, progress?: (share: number) => void
     tables.set(puzzle, table)
   }
   return table
+}
+
+/** A state's look-alikes are told apart in at most so many ways. */
+export const NAMINGS_LIMIT = 200_000
+
+const lookTables = new WeakMap<Puzzle, DistanceTable>()
+
+/**
+ * The same as the eye sees it: every state that looks finished is home, whichever of equal pieces lie
+ * where. The table of `halfTurnTable` itself where all pieces can be told apart.
+ */
+export function lookTable(puzzle: Puzzle, progress?: (share: number) => void): DistanceTable {
+  const known = lookTables.get(puzzle)
+  if (known) return known
+  const homes = looksOfHome(puzzle)
+  const table =
+    homes.length === 1
+      ? halfTurnTable(puzzle, progress)
+      : must(buildDistanceTable(puzzle, 'half', progress, homes))
+  lookTables.set(puzzle, table)
+  return table
+}
+
+/** All states that look like the finished puzzle and that the coordinates can tell apart. */
+const looksOfHome = (puzzle: Puzzle): State[] => {
+  const { indexOf } = coordinatesOf(puzzle)
+  const homes = new Map<number, State>()
+  for (const state of namingsOf(puzzle, start(puzzle))) {
+    const index = indexOf(state)
+    if (Number.isInteger(index) && !homes.has(index)) homes.set(index, state)
+  }
+  return [...homes.values()]
+}
+
+/** A state with its look-alikes told apart in every way, as given first. */
+function* namingsOf(puzzle: Puzzle, given: State): Generator<State> {
+  const orbits = orbitsWithoutTips(puzzle)
+  const changes = unseenChanges(puzzle).filter(({ pieces }) =>
+    orbits.some(({ places }) => pieces.every((p) => places.includes(p))),
+  )
+  const waiting = [given]
+  const seen = new Set([given.join()])
+  for (const state of waiting) {
+    yield state
+    for (const { make } of changes) {
+      const next = make(state)
+      if (seen.has(next.join())) continue
+      if (seen.size >= NAMINGS_LIMIT) throw new Error('too many states look alike')
+      seen.add(next.join())
+      waiting.push(next)
+    }
+  }
+}
+
+/** A state in the frame, with its look-alikes told apart so that the table knows it, if it can be. */
+export function knownToTable(
+  puzzle: Puzzle,
+  { coordinates, distances }: DistanceTable,
+  given: State,
+): State | undefined {
+  for (const state of namingsOf(puzzle, given)) {
+    const index = coordinates.indexOf(state)
+    if (Number.isInteger(index) && distances[index] !== UNREACHED) return state
+  }
+  return undefined
 }
 
 /** Values of the last coordinates, joined, at least so many: long inner loops are quicker. */

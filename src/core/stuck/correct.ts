@@ -5,7 +5,7 @@
  * of what turns and unseen changes span, the fewest pieces in the hand first.
  */
 import { outwardOf } from '../analysis/anatomy'
-import { namedAtHome } from '../analysis/lookAlikes'
+import { namedInOrbits } from '../universal/namedInOrbits'
 import type { Orbit } from '../analysis/orbits'
 import { senseOf, type Sense } from '../analysis/sense'
 import type { Puzzle } from '../puzzle/compile'
@@ -42,7 +42,7 @@ interface Kind {
 
 /** For a state in the frame and in shape; undefined if no corrections of these sorts are enough. */
 export function mend(puzzle: Puzzle, given: State): Mended | undefined {
-  const natural = namedAtHome(puzzle, given)
+  const natural = namedInOrbits(puzzle, given)
   const ways = cheapest(puzzle, accountOf(puzzle).vectorOf(given)).map((kinds): Mended => {
     let state = natural
     const corrections = kinds.map((kind) => {

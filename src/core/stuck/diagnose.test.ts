@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { unseenChanges } from '../analysis/lookAlikes'
 import { membershipOf } from '../analysis/order'
 import { holdOf } from '../analysis/placements'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { seededRandom } from '../random'
 import { must } from '../result'
@@ -52,7 +52,7 @@ function turnedInPlace(puzzle: Puzzle, id: string): State {
 
 describe('what a position is', () => {
   it.each(CATALOG_IDS)('nothing that turns make is called a fault: %s', (id) => {
-    const puzzle = must(shippedPuzzle(id))
+    const puzzle = must(puzzleById(id))
     for (const seed of [1, 2]) {
       const state = at(puzzle, seed)
       const { verdict, state: told } = judged(puzzle, state)
@@ -66,7 +66,7 @@ describe('what a position is', () => {
   it.each(['cube-2', 'cube-3', 'tetra-3', 'tilt-3', 'prism-6', 'box-3x3x5', 'diagonal-3x3x5-half'])(
     'a fault is found on %s exactly where the group has no state that looks like it',
     (id) => {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       const isMember = membershipOf(puzzle)
       const random = seededRandom(5)
       const changes = unseenChanges(puzzle)
@@ -97,7 +97,7 @@ describe('what a position is', () => {
   it('the smallest correction by hand makes turns lead home', () => {
     const random = seededRandom(3)
     for (const id of ['cube-2', 'cube-3', 'cube-4', 'tilt-3', 'bipyramid-6']) {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       const { seen, vectorOf } = accountOf(puzzle)
       let mended = 0
       for (let seed = 0; seed < 8; seed++) {
@@ -166,7 +166,7 @@ describe('in words', () => {
       expect(words(cube3, held)).toContain(`Turn it: ${remedy.turns[0]}.`)
     }
     // On a tilted cube the centres show it: two of them a quarter turn, one each way.
-    const tilt = must(shippedPuzzle('tilt-3'))
+    const tilt = must(puzzleById('tilt-3'))
     const quarter = (id: string, degrees: 90 | 270) => {
       const name = degrees === 90 ? id : `${id}'`
       return (tilt.turnByName.get(name) as { rotation: number }).rotation
@@ -181,7 +181,7 @@ describe('in words', () => {
   })
 
   it('equal pieces that traded places unseen, and with them two others that look exchanged', () => {
-    const prism = must(shippedPuzzle('prism-6'))
+    const prism = must(puzzleById('prism-6'))
     const alike = unseenChanges(prism).find(({ pieces }) => pieces.length === 2)
     if (!alike) throw new Error('no equal pieces')
     const traded = alike.make(start(prism))
@@ -204,7 +204,7 @@ describe('in words', () => {
   })
 
   it('a joined edge that is flipped, and two that are exchanged, on a 4x4x4', () => {
-    const cube4 = must(shippedPuzzle('cube-4'))
+    const cube4 = must(puzzleById('cube-4'))
     const wings = cube4.pieces.flatMap(({ id }, p) => (/^UF\./.test(id) ? [p] : []))
     expect(wings).toHaveLength(2)
     const flipped = exchanged(cube4, start(cube4), wings[0], wings[1])
@@ -221,7 +221,7 @@ describe('ways out', () => {
   it.each(['cube-2', 'prism-6', 'shift-3x3x5', 'tetra-3'])(
     'of %s lead home when they say so',
     (id) => {
-      const puzzle = must(shippedPuzzle(id))
+      const puzzle = must(puzzleById(id))
       const state = at(puzzle, 4)
       const remedies = remediesFor(puzzle, judged(puzzle, state))
       expect(remedies.at(-1)?.kind).toBe('home')

@@ -4,13 +4,13 @@
  * is that it is not known.
  */
 import { derivedOrder } from '../analysis/derivedOrders'
-import { lookAlikesOf, lookClassesOf, namedAtHome } from '../analysis/lookAlikes'
+import { lookAlikesOf, lookClassesOf } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
 import { leadersOf } from '../analysis/riders'
 import { rehold } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, type Rotation } from '../rotation'
 import { isInShape } from '../scramble/scramble'
 import {
   blockOf,
@@ -25,7 +25,8 @@ import {
 import { must } from '../result'
 import { isNothing, twistsAdd } from '../analysis/invariants'
 import { accountOf, named, type Naming } from '../universal/account'
-import { hasMoves } from '../universal/moves'
+import { areMovesAll, hasMoves } from '../universal/moves'
+import { namedInOrbits, outsideOrbits } from '../universal/namedInOrbits'
 import { workOf } from '../universal/orbitsAtWork'
 import { canTakeShape, reshape } from '../universal/reshape'
 import { solveUniversally } from '../universal/solve'
@@ -128,7 +129,7 @@ const NO_WAY = 'No turns were found that bring the shape back.'
 
 function whyNotJudged(puzzle: Puzzle): string | undefined {
   if (!hasMoves(puzzle))
-    return 'Turns of this puzzle can be blocked, so sums alone do not tell whether turns lead here.'
+    return 'Turns of this puzzle can be blocked, and its blocks can lie in too many ways to list, so it is not known whether turns lead here.'
   if (!twistsAdd(workOf(puzzle).sums.orbits))
     return 'Some pieces of this puzzle turn about more than one axis in their places, so their twists are no sum.'
   return undefined
@@ -139,21 +140,36 @@ const notHome = (puzzle: Puzzle, state: State): number[] =>
 
 /** For a state in the frame and in shape. */
 function inShape(puzzle: Puzzle, given: State): Found {
-  const astray = outsideOrbits(puzzle, given)
-  if (astray.length > 0) return outside(puzzle, given, astray)
+  const found = judgedInShape(puzzle, given)
+  if (found.finding.kind !== 'assembly' || areMovesAll(puzzle)) return found
+  return { ...found, finding: { kind: 'not known', why: NOT_ALL } }
+}
+
+const NOT_ALL =
+  'No way home was found; but not everything that this puzzle can do out of shape is listed, so it is not sure that there is none.'
+
+function judgedInShape(puzzle: Puzzle, given: State): Found {
+  const inOrbits = namedInOrbits(puzzle, given)
+  const strays = outsideOrbits(puzzle, inOrbits)
+  if (strays.length > 0)
+    return {
+      finding: { kind: 'assembly', strays, corrections: [], shape: false },
+      account: [],
+      state: inOrbits,
+    }
   const { span } = accountOf(puzzle)
   const account = accountIn(puzzle, given)
   const told = named(puzzle, given, (vector) => isNothing(span, vector))
   if (!told) {
-    const state = namedAtHome(puzzle, given)
+    const state = namedInOrbits(puzzle, given)
     const corrections = mend(puzzle, given)?.corrections ?? []
     return { finding: { kind: 'assembly', strays: [], corrections, shape: false }, account, state }
   }
   const { state } = told
-  const strays = misridden(puzzle, given, state)
-  if (strays.length > 0)
+  const misplaced = misridden(puzzle, given, state)
+  if (misplaced.length > 0)
     return {
-      finding: { kind: 'assembly', strays, corrections: [], shape: false },
+      finding: { kind: 'assembly', strays: misplaced, corrections: [], shape: false },
       account,
       state: given,
     }
@@ -163,35 +179,6 @@ function inShape(puzzle: Puzzle, given: State): Found {
       return { finding: { kind: 'not known', why: way.problem.sentence }, account, state }
   }
   return { finding: possible(puzzle, given, told), account, state }
-}
-
-/** Pieces in shape that lie where their orbit has no place: only where the shape changes on the way. */
-function outsideOrbits(puzzle: Puzzle, given: State): number[] {
-  const state = namedAtHome(puzzle, given)
-  return workOf(puzzle).sums.orbits.flatMap(({ places, reference, orientations }) =>
-    places.filter((p, i) => {
-      const q = places.indexOf(puzzle.place[24 * p + state[p]])
-      // Or turned there as no turns leave it.
-      const canLook = (o: Rotation) => {
-        const r = multiply(reference[q], multiply(o, INVERSE[reference[i]]))
-        return puzzle.look[24 * p + r] === puzzle.look[24 * p + state[p]]
-      }
-      return q < 0 || !orientations.some(canLook)
-    }),
-  )
-}
-
-function outside(puzzle: Puzzle, given: State, strays: readonly number[]): Found {
-  const { classOf } = lookClassesOf(puzzle)
-  const state = namedAtHome(puzzle, given)
-  const isUnique = (p: number) => classOf.filter((other) => other === classOf[p]).length === 1
-  const finding: Finding = strays.every(isUnique)
-    ? { kind: 'assembly', strays, corrections: [], shape: false }
-    : {
-        kind: 'not known',
-        why: 'Equal pieces lie in places that turns keep apart, and not every way of telling them apart was tried.',
-      }
-  return { finding, account: [], state }
 }
 
 /**
@@ -222,7 +209,7 @@ function possible(
 ): Finding {
   const wrong = notHome(puzzle, state)
   // Equal pieces that are still on their way can be traded on it: only what looks finished misleads.
-  const natural = namedAtHome(puzzle, given)
+  const natural = namedInOrbits(puzzle, given)
   const looksDone = traded.every(({ pieces }) => pieces.every((p) => natural[p] === IDENTITY))
   if (!isNatural && looksDone)
     return { kind: 'look-alike', traded: traded.map(({ pieces }) => pieces), wrong }
@@ -257,7 +244,7 @@ const layerOff = (puzzle: Puzzle, state: State): Turn | undefined =>
 
 function accountIn(puzzle: Puzzle, given: State): OrbitAccount[] {
   const { coordinates, vectorOf } = accountOf(puzzle)
-  const naturally = namedAtHome(puzzle, given)
+  const naturally = namedInOrbits(puzzle, given)
   const vector = vectorOf(naturally)
   const { orbits } = workOf(puzzle).sums
   return [...new Set(coordinates.map(({ orbit }) => orbit))].map((orbit): OrbitAccount => {

@@ -1,17 +1,23 @@
 /** Ways out of a position, each replayed on the engine, with its cost and what it makes due again. */
 import { stagesMet } from '../coach/standing'
-import { countTurns } from '../notation/rewrite'
+import { countTurns, rehold } from '../notation/rewrite'
 import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { stagesOf, type School, type Variant } from '../schools/school'
-import { isSolved, turnAll, type State } from '../state'
+import { isSolved, rotateState, turnAll, type State } from '../state'
+import { isNothing } from '../analysis/invariants'
+import { holdOf } from '../analysis/placements'
+import { INVERSE } from '../rotation'
+import { accountOf } from '../universal/account'
+import { namedInOrbits } from '../universal/namedInOrbits'
+import { kindPlural, listed, shortKind } from '../words'
 import { hasMoves } from '../universal/moves'
 import { joined } from '../universal/joints'
 import { solveUniversally } from '../universal/solve'
 import type { Diagnosis } from './diagnose'
 
 export interface Remedy {
-  readonly kind: 'register' | 'settle' | 'home'
+  readonly kind: 'register' | 'settle' | 'trade' | 'home'
   readonly name: string
   /** Names of the turns, in order. */
   readonly turns: readonly string[]
@@ -58,7 +64,45 @@ export function remediesFor(
   if (sums >= 0 && (finding.kind === 'look-alike' || finding.kind === 'reduction parity'))
     offer('settle', 'Settle odd and even, then go on', turnsUpTo(sums + 1))
   offer('home', 'All the way home, piece by piece', turnsUpTo(way.value.steps.length))
-  return found
+  const trade = finding.kind === 'look-alike' ? cheapestTrade(puzzle, state) : undefined
+  if (trade && trade.turns.length < countTurns(turnsUpTo(way.value.steps.length)))
+    offer('trade', `Trade ${trade.name} on the way: that costs least`, trade.turns)
+  return found.sort((a, b) => a.turnCount - b.turnCount)
+}
+
+/** Trades that are compared. */
+const TRADES = 12
+
+/**
+ * Of all trades of two equal pieces, or unseen turns of one, that make the sums come out, the one from which
+ * the way home is shortest.
+ */
+function cheapestTrade(
+  puzzle: Puzzle,
+  given: State,
+): { readonly name: string; readonly turns: readonly Turn[] } | undefined {
+  const hold = holdOf(puzzle, given)
+  if (hold === undefined) return undefined
+  const framed = namedInOrbits(puzzle, rotateState(given, INVERSE[hold]))
+  const { changes, vectorOf, span } = accountOf(puzzle)
+  const ways = changes
+    .filter(({ pieces }) => pieces.length === 2)
+    .map(({ pieces, make }) => ({ pieces, state: make(framed) }))
+    .filter(({ state }) => isNothing(span, vectorOf(state)))
+    .slice(0, TRADES)
+    .flatMap(({ pieces, state }) => {
+      const way = solveUniversally(puzzle, state, undefined, true)
+      if (!way.ok) return []
+      const turns = joined(puzzle, way.value.steps).flatMap((step) => [...step.turns])
+      return [{ pieces, turns: rehold(puzzle, turns, hold) }]
+    })
+  if (ways.length === 0) return undefined
+  const { pieces, turns } = ways.reduce((a, b) => (b.turns.length < a.turns.length ? b : a))
+  const kind = shortKind(puzzle.pieces[pieces[0]].kind)
+  return {
+    name: `two equal ${kindPlural(kind)} (of ${listed(pieces.map((p) => puzzle.pieces[p].id))})`,
+    turns,
+  }
 }
 
 function dueAgain(

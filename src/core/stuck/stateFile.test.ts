@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CATALOG_IDS, shippedPuzzle } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import { placed, type Puzzle } from '../puzzle/compile'
 import { must } from '../result'
 import { MATRICES, rotate } from '../rotation'
@@ -41,7 +41,7 @@ const byLooks = (puzzle: Puzzle, state: State) => ({
 const anyState = fc
   .tuple(fc.constantFrom(...CATALOG_IDS), fc.nat(50), fc.nat(23))
   .map(([id, seed, hold]) => {
-    const puzzle = must(shippedPuzzle(id))
+    const puzzle = must(puzzleById(id))
     const state = scrambledState(puzzle, scramble(puzzle, seed))
     return { puzzle, state: rotateState(state, puzzle.holds[hold % puzzle.holds.length]) }
   })

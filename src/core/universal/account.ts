@@ -11,12 +11,14 @@ import {
   type Coordinate,
   type Span,
 } from '../analysis/invariants'
-import { namedAtHome, unseenChanges, type UnseenChange } from '../analysis/lookAlikes'
-import { holdOf } from '../analysis/placements'
+import { unseenChanges, type UnseenChange } from '../analysis/lookAlikes'
+import { holdOf, straysUnder } from '../analysis/placements'
 import { vectorOfState } from '../analysis/sums'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE } from '../rotation'
 import { rotateState, start, type State } from '../state'
+import { isInShape } from '../scramble/scramble'
+import { namedInOrbits } from './namedInOrbits'
 import { workOf } from './orbitsAtWork'
 
 export interface Change extends UnseenChange {
@@ -105,13 +107,19 @@ export function named(
   isWanted: (vector: readonly number[]) => boolean,
 ): (Naming & { readonly isNatural: boolean }) | undefined {
   const account = accountOf(puzzle)
-  const state = namedAtHome(puzzle, given)
+  const state = namedInOrbits(puzzle, given)
   const isOpen = (p: number) => state[p] !== IDENTITY
   const open = fewestTrades(account, state, changesOf(puzzle, account.vectorOf, isOpen), isWanted)
   if (open) return { ...open, isNatural: true }
   const any = fewestTrades(account, state, account.changes, isWanted)
   return any && { ...any, isNatural: false }
 }
+
+/** Whether, with look-alikes told apart in some way, every sum of a state in the frame is nothing. */
+export const areSumsSettled = (puzzle: Puzzle, state: State): boolean =>
+  straysUnder(puzzle, state, IDENTITY).length === 0 &&
+  isInShape(puzzle, state) &&
+  named(puzzle, state, (vector) => vector.every((entry) => entry === 0)) !== undefined
 
 function fewestTrades(
   { coordinates, vectorOf }: Account,

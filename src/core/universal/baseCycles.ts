@@ -35,6 +35,9 @@ interface Word {
 /** Cycles of different places that are kept for each orbit. */
 const KEPT = 3
 
+/** Places that a commutator may move, for its low powers and for high ones. */
+const MOST_MOVED = [12, 40]
+
 /** Places looked at before an orbit is given up: a few seconds. */
 const BUDGET = 120_000_000
 
@@ -59,21 +62,44 @@ export function knownCyclesOf(
 }
 
 /**
- * The search itself, whatever is shipped. An orbit that it finds nothing for is looked at again with those
- * left free that have cycles already, unless it is so small that its placements can be listed.
+ * The search itself, whatever is shipped. Orbits that it finds nothing for are looked at again with those
+ * left free that have cycles already, unless they are so small that their placements can be listed.
  */
 export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseCycle[]> {
   const cycles = new Map<number, readonly BaseCycle[]>()
-  for (;;) {
-    const search = new Search(puzzle, new Set(cycles.keys()))
-    search.run()
-    search.cycles.forEach((list, orbit) => cycles.set(orbit, list))
-    const isLarge = ({ orbit }: OrbitAtWork, o: number) =>
-      !cycles.has(o) && orbit.places.length > LISTABLE
-    if (search.cycles.size === 0 || !workOf(puzzle).orbits.some(isLarge)) break
+  const { orbits } = workOf(puzzle)
+  const isOpen =
+    (least: number) =>
+    ({ orbit }: OrbitAtWork, o: number) =>
+      !cycles.has(o) && orbit.places.length >= least
+  for (const way of WAYS) {
+    if (way.withLoops && !canBlock(puzzle)) continue
+    const least = way.isFree ? LISTABLE + 1 : 3
+    for (;;) {
+      const wanted = [...orbits.keys()].filter((o) => isOpen(least)(orbits[o], o))
+      if (wanted.length === 0) break
+      const free = new Set(way.isFree ? cycles.keys() : [])
+      const search = new Search(puzzle, free, wanted, way.power)
+      search.run(way.withLoops)
+      search.cycles.forEach((list, orbit) => cycles.set(orbit, list))
+      if (search.cycles.size === 0 || !way.isFree) break
+    }
   }
   return new Map([...cycles].sort(([a], [b]) => a - b))
 }
+
+/** Commutators are repeated so often; more often only where nothing else is found. */
+const POWER = 3
+const HIGH_POWER = 9
+
+/** One after the other, for what is still missing; `isFree`: what has cycles may be disturbed. */
+const WAYS = [
+  { withLoops: false, isFree: false, power: POWER },
+  { withLoops: false, isFree: true, power: POWER },
+  { withLoops: true, isFree: false, power: POWER },
+  { withLoops: true, isFree: true, power: POWER },
+  { withLoops: false, isFree: true, power: HIGH_POWER },
+]
 
 /** Orbits of so few places are listed rather than left to cycles that disturb others. */
 const LISTABLE = 6
@@ -93,7 +119,7 @@ function shippedCycles(puzzle: Puzzle): Map<number, BaseCycle[]> | undefined {
   return new Map(
     Object.entries(written).map(([orbit, list]) => {
       const others = Object.keys(written).filter((other) => other !== orbit)
-      const search = new Search(puzzle, new Set(others.map(Number)))
+      const search = new Search(puzzle, new Set(others.map(Number)), [])
       return [Number(orbit), list.map((text) => search.read(text))]
     }),
   )
@@ -115,6 +141,9 @@ const FRAME = -2
 const STAYS = -1
 const FREE = -3
 
+const isOneLayer = (one: Word, other: Word): boolean =>
+  one.turns.length === 1 && other.turns.length === 1 && one.turns[0].grip === other.turns[0].grip
+
 class Search {
   readonly cycles = new Map<number, BaseCycle[]>()
   private readonly orbitOf: Int16Array
@@ -124,6 +153,8 @@ class Search {
   constructor(
     private readonly puzzle: Puzzle,
     free: ReadonlySet<number>,
+    wanted: readonly number[],
+    private readonly power = POWER,
   ) {
     const { orbits, ignored, riders } = workOf(puzzle)
     this.orbitOf = Int16Array.from(puzzle.pieces, () => FRAME)
@@ -131,14 +162,11 @@ class Search {
     for (const place of ignored) this.orbitOf[place] = STAYS
     for (const place of riders) this.orbitOf[place] = FREE
     for (const o of free) for (const place of orbits[o].orbit.places) this.orbitOf[place] = FREE
-    const least = free.size > 0 ? LISTABLE + 1 : 3
-    this.wanted = new Set(
-      orbits.flatMap(({ orbit }, o) => (orbit.places.length >= least && !free.has(o) ? [o] : [])),
-    )
+    this.wanted = new Set(wanted)
   }
 
-  run(): void {
-    const single = this.singles()
+  run(withLoops: boolean): void {
+    const single = this.singles(withLoops)
     const conjugates = this.conjugates(single)
     const pairs = this.pairs(single)
     for (const [first, second] of [
@@ -159,10 +187,12 @@ class Search {
     return { turns, ...cycle }
   }
 
-  private singles(): Word[] {
+  /** Single turns, and loops where turns can be blocked, if they are wanted too. */
+  private singles(withLoops: boolean): Word[] {
     const { puzzle } = this
     const seen = new Set<string>()
-    if (canBlock(puzzle)) return movesOf(puzzle).filter(({ turns }) => turns.length === 1)
+    if (canBlock(puzzle))
+      return movesOf(puzzle).filter(({ turns }) => withLoops || turns.length === 1)
     const shortNamesFirst = [...puzzle.turns].sort((a, b) => a.name.length - b.name.length)
     return shortNamesFirst.flatMap((turn): Word[] => {
       const grip = puzzle.grips[turn.grip]
@@ -179,12 +209,10 @@ class Search {
   private conjugates(single: readonly Word[]): Word[] {
     return single.flatMap((outer) =>
       single.flatMap((inner): Word[] => {
-        if (outer.turns[0].grip === inner.turns[0].grip) return []
-        const [turn] = outer.turns
-        const back = this.puzzle.turns[turn.inverse]
+        if (isOneLayer(outer, inner)) return []
         const half = followedBy(this.puzzle, outer.effect, inner.effect)
         const effect = followedBy(this.puzzle, half, outer.inverse)
-        const turns = [turn, inner.turns[0], back]
+        const turns = [...outer.turns, ...inner.turns, ...inverseOf(this.puzzle, outer.turns)]
         return [{ turns, effect, inverse: inverseEffect(this.puzzle, effect) }]
       }),
     )
@@ -193,9 +221,9 @@ class Search {
   private pairs(single: readonly Word[]): Word[] {
     return single.flatMap((one) =>
       single.flatMap((other): Word[] => {
-        if (one.turns[0].grip === other.turns[0].grip) return []
+        if (isOneLayer(one, other)) return []
         const effect = followedBy(this.puzzle, one.effect, other.effect)
-        const turns = [one.turns[0], other.turns[0]]
+        const turns = [...one.turns, ...other.turns]
         return [{ turns, effect, inverse: inverseEffect(this.puzzle, effect) }]
       }),
     )
@@ -220,9 +248,9 @@ class Search {
   /** Keeps the commutator, or its square or cube, if that is a three-cycle. */
   private look(effect: Effect, first: Word, second: Word): void {
     const moved = this.supportSize(effect)
-    if (moved === 0 || moved > 12) return
+    if (moved === 0 || moved > MOST_MOVED[this.power === POWER ? 0 : 1]) return
     let power = effect
-    for (let times = 1; times <= 3; times++) {
+    for (let times = 1; times <= this.power; times++) {
       if (times > 1) power = followedBy(this.puzzle, power, effect)
       const cycle = this.threeCycle(power)
       if (!cycle) continue

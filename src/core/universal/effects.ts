@@ -4,7 +4,7 @@
  */
 import { IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { INVERSE, PRODUCT } from '../rotation'
-import type { State } from '../state'
+import { turnFreely, type State } from '../state'
 
 export type Effect = Uint8Array
 
@@ -29,9 +29,13 @@ export function inverseEffect(puzzle: Puzzle, effect: Effect): Effect {
   return result
 }
 
+/**
+ * What turns do that begin and end in shape. They are made on the finished puzzle, because on the way pieces
+ * may lie where no place is.
+ */
 export const effectOf = (puzzle: Puzzle, turns: readonly Turn[]): Effect =>
   turns.reduce<Effect>(
-    (effect, turn) => followedBy(puzzle, effect, effectOfTurn(puzzle, turn)),
+    (effect, turn) => turnFreely(puzzle, effect, turn, effect),
     new Uint8Array(puzzle.pieces.length),
   )
 

@@ -3,7 +3,8 @@
  * instead of being undone and made again.
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { inverseOf } from '../state'
+import { isInShape } from '../scramble/scramble'
+import { inverseOf, start, turnFreely } from '../state'
 import { turnsOfStep, type UniversalStep } from './solve'
 
 export interface JoinedStep {
@@ -19,7 +20,7 @@ export interface JoinedStep {
 export function joined(puzzle: Puzzle, steps: readonly UniversalStep[]): JoinedStep[] {
   let standing: readonly Turn[] = []
   return steps.map((step, i): JoinedStep => {
-    const left = sharedSetup(step, steps[i + 1])
+    const left = sharedSetup(puzzle, step, steps[i + 1])
     const turns =
       step.kind === 'cycle'
         ? [
@@ -34,10 +35,24 @@ export function joined(puzzle: Puzzle, steps: readonly UniversalStep[]): JoinedS
   })
 }
 
-/** The first set-up turns that a step has in common with the next of its orbit. */
-function sharedSetup(step: UniversalStep, next: UniversalStep | undefined): readonly Turn[] {
+/**
+ * The first set-up turns that a step has in common with the next of its orbit. They end in shape: a loop
+ * stands as a whole or not at all, so that every piece lies in a place that has a name.
+ */
+function sharedSetup(
+  puzzle: Puzzle,
+  step: UniversalStep,
+  next: UniversalStep | undefined,
+): readonly Turn[] {
   if (step.kind !== 'cycle' || next?.kind !== 'cycle' || next.orbit !== step.orbit) return []
   const { setup } = step.cycle
   const differs = setup.findIndex((turn, i) => turn !== next.cycle.setup[i])
-  return setup.slice(0, differs < 0 ? setup.length : differs)
+  const shared = setup.slice(0, differs < 0 ? setup.length : differs)
+  let state = start(puzzle)
+  let inShape = 0
+  for (const [at, turn] of shared.entries()) {
+    state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+    if (isInShape(puzzle, state)) inShape = at + 1
+  }
+  return shared.slice(0, inShape)
 }

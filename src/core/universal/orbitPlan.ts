@@ -7,13 +7,14 @@ import { definitionKey } from '../analysis/derivedOrders'
 import type { Puzzle } from '../puzzle/compile'
 import { baseCyclesOf, disturbedBy, type BaseCycle } from './baseCycles'
 import derived from './derived/plans.json'
+import { movesOf } from './moves'
 import { workOf } from './orbitsAtWork'
 import { settler, type Settler } from './settle'
 
 /** Orbits by their positions in `workOf(puzzle).orbits`. */
 export interface OrbitPlan {
-  /** Orbits without three-cycles, one after the other, too large to be settled all together. */
-  readonly first: readonly number[]
+  /** Orbits without three-cycles, group after group, too large to be settled all together. */
+  readonly first: readonly (readonly number[])[]
   /** Settled together with odd and even and all single places. */
   readonly settled: readonly number[]
   /** Three pieces at a time. */
@@ -26,7 +27,9 @@ const plans = new WeakMap<Puzzle, OrbitPlan>()
 export function knownPlanOf(puzzle: Puzzle): OrbitPlan | undefined {
   const known = plans.get(puzzle)
   if (known) return known
-  const shipped = (derived as Record<string, OrbitPlan>)[definitionKey(puzzle.definition)]
+  const shipped = (derived as unknown as Record<string, OrbitPlan>)[
+    definitionKey(puzzle.definition)
+  ]
   if (shipped) plans.set(puzzle, shipped)
   return shipped
 }
@@ -49,7 +52,7 @@ export function guessedPlan(puzzle: Puzzle): OrbitPlan {
 
 export interface SettledPlan {
   readonly plan: OrbitPlan
-  /** One for each orbit of `first`, then one for `settled`. */
+  /** One for each group of `first`, then one for `settled`. */
   readonly settlers: readonly Settler[]
 }
 
@@ -73,16 +76,45 @@ export function searchPlan(
     .sort((a, b) => orbits[a].orbit.places.length - orbits[b].orbit.places.length)
   const together = withTables(puzzle, { first: [], settled: small, later })
   if (together || small.length < 2) return together
-  return withTables(puzzle, { first: small.slice(0, -1), settled: small.slice(-1), later })
+  const groups = inGroups(puzzle, small)
+  const last = groups.at(-1) ?? []
+  return (
+    withTables(puzzle, { first: groups.slice(0, -1), settled: last, later }) ??
+    withTables(puzzle, { first: groups, settled: [], later })
+  )
 }
 
+/** As many orbits in a group as can be listed together, moves of earlier groups left out of account. */
+function inGroups(puzzle: Puzzle, orbits: readonly number[]): number[][] {
+  const groups: number[][] = []
+  for (const orbit of orbits) {
+    const group = groups.at(-1)
+    const grown = [...(group ?? []), orbit]
+    if (group && settler(puzzle, placesOf(puzzle, grown), movesOf(puzzle), false, GROUP_LIMIT))
+      group.push(orbit)
+    else groups.push([orbit])
+  }
+  return groups
+}
+
+/** Smaller than what is listed at most: the words that leave a group settled are read off its list. */
+const GROUP_LIMIT = 20_000
+
+const placesOf = (puzzle: Puzzle, list: readonly number[]) =>
+  list.flatMap((o) => [...workOf(puzzle).orbits[o].orbit.places])
+
 function withTables(puzzle: Puzzle, plan: OrbitPlan): SettledPlan | undefined {
-  const placesOf = (list: readonly number[]) =>
-    list.flatMap((o) => [...workOf(puzzle).orbits[o].orbit.places])
-  const settlers = [...plan.first.map((o) => [o]), plan.settled].map((group, i) =>
-    settler(puzzle, placesOf(group), placesOf(plan.first.slice(0, i)), i === plan.first.length),
-  )
-  return settlers.every((each) => each !== undefined) ? { plan, settlers } : undefined
+  const settlers: Settler[] = []
+  let moves = movesOf(puzzle)
+  const groups = [...plan.first, plan.settled]
+  for (const [i, group] of groups.entries()) {
+    const isLast = i === plan.first.length
+    const own = settler(puzzle, placesOf(puzzle, group), moves, isLast)
+    if (!own) return undefined
+    settlers.push(own)
+    if (!isLast) moves = own.leaving(placesOf(puzzle, groups.slice(i + 1).flat()))
+  }
+  return { plan, settlers }
 }
 
 /** Orbits whose cycles disturb others come before them. */

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { coordinatesFor, spanSize } from '../analysis/invariants'
 import { hasMoves, movesOf } from './moves'
-import { shippedPuzzle } from '../catalog'
+import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { isInShape, scramble, scrambledState } from '../scramble/scramble'
 import { start, turnAll } from '../state'
@@ -13,7 +13,7 @@ import { canReshape, canTakeShape, reshape } from './reshape'
 const CHANGING = ['shift-3x3x5', 'diagonal-3x3x5', 'plus-3x3x3'] as const
 
 describe.each(CHANGING)('the shape of %s', (id) => {
-  const puzzle = must(shippedPuzzle(id))
+  const puzzle = must(puzzleById(id))
 
   it('comes back from anywhere by legal turns, and needs none where it is whole', () => {
     expect(canReshape(puzzle)).toBe(true)
@@ -66,7 +66,7 @@ describe.each(CHANGING)('the shape of %s', (id) => {
 
 describe('a shape that no turns make', () => {
   it('is told before any search', () => {
-    const shift = must(shippedPuzzle('shift-3x3x5'))
+    const shift = must(puzzleById('shift-3x3x5'))
     const away = scrambledState(shift, scramble(shift, 1))
     expect(canTakeShape(shift, away)).toBe(true)
     // One of the pieces that ride on a corner put where nothing carries it: it hangs in the air.
@@ -80,7 +80,7 @@ describe('a shape that no turns make', () => {
   })
 
   it('is no matter where the mechanism has no core', () => {
-    const cube3 = must(shippedPuzzle('cube-3'))
+    const cube3 = must(puzzleById('cube-3'))
     expect(canReshape(cube3)).toBe(false)
     expect(hasMoves(cube3)).toBe(true)
   })

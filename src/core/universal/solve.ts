@@ -3,6 +3,7 @@
  * changes; then orbits without three-cycles, with odd and even and the twists of single places; then orbit
  * by orbit three pieces at a time by set up, cycle, undo, which leaves everything else alone.
  */
+import { MOST_LAYOUTS } from '../analysis/layouts'
 import { holdOf } from '../analysis/placements'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
@@ -13,7 +14,7 @@ import { isNothing } from '../analysis/invariants'
 import { accountOf, named } from './account'
 import { baseCyclesOf } from './baseCycles'
 import { cyclesHome, turnsOfCycle, type CycleStep } from './cyclesHome'
-import { hasMoves } from './moves'
+import { areMovesAll, hasMoves } from './moves'
 import { settledPlan, type SettledPlan } from './orbitPlan'
 import { canTakeShape, reshape } from './reshape'
 import { Setups } from './setups'
@@ -21,8 +22,8 @@ import { Setups } from './setups'
 export type UniversalStep =
   | { readonly kind: 'hold'; readonly turns: readonly Turn[] }
   | { readonly kind: 'shape'; readonly turns: readonly Turn[] }
-  /** An orbit without three-cycles, all its pieces together. */
-  | { readonly kind: 'small'; readonly orbit: number; readonly turns: readonly Turn[] }
+  /** Orbits without three-cycles, all their pieces together. */
+  | { readonly kind: 'small'; readonly orbits: readonly number[]; readonly turns: readonly Turn[] }
   | { readonly kind: 'sums'; readonly turns: readonly Turn[] }
   | ({ readonly kind: 'cycle'; readonly orbit: number } & CycleStep)
 
@@ -53,7 +54,7 @@ export function kitOf(
 
 function makeKit(puzzle: Puzzle, progress: (share: number) => void): Kit | string {
   if (!hasMoves(puzzle))
-    return 'Turns of this puzzle can be blocked, and no way home one piece at a time is known for it yet.'
+    return `Turns of this puzzle can be blocked, and its blocks can lie in more than ${MOST_LAYOUTS.toLocaleString('en')} ways: too many to list, so no way home one piece at a time is known for it.`
   progress(0)
   const settled = settledPlan(puzzle)
   if (!settled)
@@ -74,11 +75,16 @@ export function whyNotServed(puzzle: Puzzle): string | undefined {
   return typeof kit === 'string' ? kit : undefined
 }
 
-/** @param prefer a piece that shall be the third of the first series, if it can */
+/**
+ * @param prefer a piece that shall be the third of the first series, if it can
+ * @param keepsNames whether look-alikes are what they are given as, instead of being told apart here; for
+ *   states in shape that turns lead to
+ */
 export function solveUniversally(
   puzzle: Puzzle,
   given: State,
   prefer?: number,
+  keepsNames = false,
 ): Result<UniversalWay> {
   const kit = kitOf(puzzle)
   if (typeof kit === 'string') return fail('not-served', kit)
@@ -100,23 +106,32 @@ export function solveUniversally(
   }
   const { span } = accountOf(puzzle)
   const told = named(puzzle, state, (vector) => isNothing(span, vector))
-  if (!told) return fail('unreachable', 'No turns lead from here to the finished puzzle.')
-  state = told.state
+  if (!told)
+    return areMovesAll(puzzle)
+      ? fail('unreachable', 'No turns lead from here to the finished puzzle.')
+      : fail('not-served', 'No way home was found, and it is not sure that there is none.')
+  if (!keepsNames) state = told.state
   const { plan, settlers } = kit
-  for (const [i, settle] of settlers.entries()) {
+  for (const [i, { settle }] of settlers.entries()) {
     const turns = settle(state)
     if (!turns)
       return fail('not-served', 'Some pieces are in a position that no turns were listed for.')
     if (turns.length === 0) continue
     make(
       i < plan.first.length
-        ? { kind: 'small', orbit: plan.first[i], turns }
+        ? { kind: 'small', orbits: plan.first[i], turns }
         : { kind: 'sums', turns },
     )
   }
   const settled = named(puzzle, state, (vector) => vector.every((entry) => entry === 0))
   if (!settled) return fail('not-served', 'Odd and even could not be settled.')
-  state = settled.state
+  if (
+    !keepsNames ||
+    accountOf(puzzle)
+      .vectorOf(state)
+      .some((entry) => entry !== 0)
+  )
+    state = settled.state
   let saved = 0
   let wish = prefer
   for (const [orbit, setups] of kit.setups) {

@@ -8,7 +8,7 @@ import { carriedBy, fitOf, hasShapes } from '@/core/analysis/fit'
 import { kinOf, kinPieces } from '@/core/analysis/kin'
 import { turnMeant } from '@/core/analysis/layers'
 import { reachOf } from '@/core/analysis/placements'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { readTurns } from '@/core/notation/read'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
@@ -54,7 +54,7 @@ const NOTHING: Lights = { attend: [], safe: [], places: [] }
 
 /** Takes a puzzle apart on screen: kinds, orbits, look-alikes, what is blocked, and its kin. */
 export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Settings }) {
-  const puzzle = must(shippedPuzzle(given.puzzleId))
+  const puzzle = must(puzzleById(given.puzzleId))
   const { definition } = puzzle
   const asked = useMemo(() => beginning(puzzle, given), [puzzle, given])
   const kinDefinition = useMemo(() => kinOf(definition), [definition])

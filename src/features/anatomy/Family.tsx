@@ -1,5 +1,5 @@
 import Link from 'next/link'
-import { CATALOG_IDS, shippedPuzzle } from '@/core/catalog'
+import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import { start } from '@/core/state'
@@ -9,7 +9,7 @@ import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 
 /** Every puzzle that the program knows, by how it turns. */
 export function Family() {
-  const puzzles = CATALOG_IDS.map((id) => must(shippedPuzzle(id)))
+  const puzzles = CATALOG_IDS.map((id) => must(puzzleById(id)))
   const mechanisms = [...new Set(puzzles.map(kindOf))]
   return (
     <div className="mx-auto w-full max-w-6xl grow px-4 py-6 sm:px-6">

@@ -4,7 +4,7 @@ import { LifeBuoy, Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
 import { borrowedAt, owedAt, safeAt, stagesMet } from '@/core/coach/standing'
@@ -15,7 +15,7 @@ import { must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
 import { ShareBar } from '@/ui/ShareBar'
-import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
+import { canShorten, UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
 import { writeState } from '@/core/state'
 import { Button, LinkButton } from '@/ui/Button'
@@ -33,6 +33,7 @@ import { Debts } from './Debts'
 import { HandsBusy } from './HandsBusy'
 import { KeysSheet } from './KeysSheet'
 import { LanternString } from './LanternString'
+import { ShorterWay } from './ShorterWay'
 import { StartChooser } from './StartChooser'
 import { StepCard } from './StepCard'
 import { StuckPanel } from './StuckPanel'
@@ -51,7 +52,7 @@ const HELP = [
 
 export function Bench({ given, settings }: { given: BenchGiven; settings: Settings }) {
   const router = useRouter()
-  const puzzle = must(shippedPuzzle(given.puzzleId))
+  const puzzle = must(puzzleById(given.puzzleId))
   const windows = useRef<PuzzleWindowsHandle>(null)
   const [turnMs, setTurnMs] = useState(settings.turnMs)
   const reduced = useReducedMotion()
@@ -65,7 +66,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const card = trail?.steps[step]
   const school = trail && must(schoolNamed(given.puzzleId, trail.route.school))
 
-  const lit =
+  // On the way of the plan a stage that is behind stays lit, whatever is borrowed from it meanwhile.
+  const behind = trail && !bench.deviation ? (trail.stageOfStep[step] ?? 0) : 0
+  const met =
     trail && school
       ? stagesMet(
           puzzle,
@@ -75,6 +78,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           bench.state,
         )
       : 0
+  const lit = Math.max(met, behind)
   const stage = trail ? (trail.stageOfStep[step] ?? trail.route.stages.length - 1) : 0
   const stuck = useStuck({
     puzzleId: given.puzzleId,
@@ -343,6 +347,20 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                   base={trail.route.base}
                   onChoose={(base) => controls.plan({ base })}
                 />
+              )}
+              {request && school && canShorten(puzzle, school) && !bench.deviation && (
+                <ShorterWay
+                  key={request.state}
+                  request={request}
+                  left={trail.tape.length - done}
+                  route={done === 0 ? trail.route : undefined}
+                  onFound={controls.take}
+                />
+              )}
+              {school?.id === UNIVERSAL_ID && !canShorten(puzzle, school) && (
+                <p className="px-1 text-sm text-soft">
+                  A shorter way is looked for only on puzzles whose turns are always free.
+                </p>
               )}
               {card?.kind === 'case' && (
                 <Button onClick={() => setOpen('cases')}>All cases of this stage</Button>

@@ -1,7 +1,7 @@
 'use client'
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { follow, openBench, replay, type Bench, type BenchEvent } from '@/core/coach/bench'
 import type { Route } from '@/core/coach/route'
 import { stagesMet } from '@/core/coach/standing'
@@ -61,6 +61,8 @@ export interface BenchControls {
   readonly undo: () => void
   readonly hint: () => void
   readonly plan: (choice?: { base?: string; prefer?: string }) => void
+  /** Follows another route from here. */
+  readonly take: (route: Route) => void
   readonly changeTo: (school: string, variant: Variant) => void
   readonly request: () => PlanRequest | undefined
   readonly settled: () => Promise<boolean>
@@ -71,7 +73,7 @@ export function useBench(
   { turnMs, hand }: { turnMs: number; hand: Hand },
   windows: React.RefObject<PuzzleWindowsHandle | null>,
 ): BenchControls {
-  const puzzle = must(shippedPuzzle(given.puzzleId))
+  const puzzle = must(puzzleById(given.puzzleId))
   const [school, setSchool] = useState(given.school)
   const [variant, setVariant] = useState(given.variant)
   const [bench, setBench] = useState(() =>
@@ -298,6 +300,13 @@ export function useBench(
         enqueue(async () => {
           const asked = request()
           if (asked) await planWith({ ...asked, ...choice })
+          setRemark(undefined)
+        }),
+      take: (route) =>
+        enqueue(() => {
+          // Turns made meanwhile make it stale.
+          if (route.from !== writeState(current.current.state)) return
+          apply({ kind: 'route', atMs: elapsedMs(), route })
           setRemark(undefined)
         }),
       changeTo: (nextSchool, nextVariant) =>

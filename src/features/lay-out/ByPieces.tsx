@@ -4,7 +4,7 @@ import { Eraser, RotateCw, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { array, mixed, number, object } from 'yup'
 import { coloursOf, slotName } from '@/core/analysis/anatomy'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import {
   candidatesAt,
   EMPTY,
@@ -45,7 +45,7 @@ export function ByPieces({
   settings: Settings
   onEntry: (state: string | undefined) => void
 }) {
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const [steps, setSteps] = useKept(copy.id, puzzle)
   const entry = steps[steps.length - 1]
   const [asked, setAsked] = useState<number>()

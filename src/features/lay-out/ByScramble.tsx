@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useMemo, useState } from 'react'
-import { changesShape } from '@/core/analysis/placements'
+import { changesShape } from '@/core/analysis/layouts'
 import { DIALECTS } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { writeTurns } from '@/core/notation/write'

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation'
 import { Tabs } from 'radix-ui'
 import { useCallback, useState, useTransition } from 'react'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { isCopiedByColours, type Marked } from '@/core/copy/colours'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
@@ -26,7 +26,7 @@ const MISSING: Readonly<Record<Way, string>> = {
 
 export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings; way: Way }) {
   const router = useRouter()
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const [chosen, setChosen] = useState(() => firstSchool(copy.puzzleId))
   const [tab, setTab] = useState<Way>(way)
   const [scrambled, setScrambled] = useState<ScrambleEntry>()

@@ -1,7 +1,7 @@
 'use server'
 
 import { revalidatePath } from 'next/cache'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { isCopiedByColours, judge } from '@/core/copy/colours'
 import { entryOf, judgeEntry } from '@/core/copy/pieces'
 import { readTurns } from '@/core/notation/read'
@@ -35,7 +35,7 @@ export async function putOnBench(input: unknown): Promise<Result<string>> {
   const copy = isId(copyId) ? await findCopy(profileId, copyId) : undefined
   if (!copy)
     return fail('not-found', 'This puzzle is not on the shelf any more.', { field: 'copyId' })
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const school = schoolId ? schoolNamed(copy.puzzleId, schoolId) : undefined
   if (school && !school.ok) return school
   const laid =

@@ -1,6 +1,6 @@
 import { format } from 'date-fns'
 import Link from 'next/link'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { schoolName } from '@/core/schools'
 import { summaryOf } from '@/core/statistics/summary'
 import type { Solve } from '@/server/solves'
@@ -18,7 +18,7 @@ const schoolWord = (id: string | undefined): string =>
   (id === undefined ? undefined : schoolName(id)) ?? 'Free play'
 
 const puzzleName = (id: string): string => {
-  const puzzle = shippedPuzzle(id)
+  const puzzle = puzzleById(id)
   return puzzle.ok ? puzzle.value.definition.name : id
 }
 

@@ -4,7 +4,7 @@ import { format } from 'date-fns'
 import { useRouter } from 'next/navigation'
 import { useMemo, useRef, useState, useTransition } from 'react'
 import { toast } from 'sonner'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { variantWords } from '@/core/coach/variantWords'
 import { inverseOf } from '@/core/notation/rewrite'
 import { readTurns } from '@/core/notation/read'
@@ -37,7 +37,7 @@ export function SolveScreen({
   settings: Settings
 }) {
   const router = useRouter()
-  const puzzle = must(shippedPuzzle(solve.puzzleId))
+  const puzzle = must(puzzleById(solve.puzzleId))
   const windows = useRef<PuzzleWindowsHandle>(null)
   const [position, setPosition] = useState(0)
   const [remark, setRemark] = useState(solve.remark)

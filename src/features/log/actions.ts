@@ -6,7 +6,7 @@ import { fail, ok, type Result } from '@/core/result'
 import { writeState } from '@/core/state'
 import { must } from '@/core/result'
 import { readState } from '@/core/state'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { openSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
@@ -41,7 +41,7 @@ export async function solveAgain(solveId: string): Promise<Result<string>> {
   if (!solve) return gone
   const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
   if (!copy) return fail('not-found', 'The puzzle of this solve is not on the shelf any more.')
-  const puzzle = must(shippedPuzzle(solve.puzzleId))
+  const puzzle = must(puzzleById(solve.puzzleId))
   const id = await openSession(profileId, {
     copyId: copy.id,
     school: solve.school,

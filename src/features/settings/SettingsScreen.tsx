@@ -1,7 +1,7 @@
 'use client'
 
 import { useState, useTransition } from 'react'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { DIALECTS, type DialectId } from '@/core/notation/dialect'
 import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
@@ -23,7 +23,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
   const [now, setNow] = useState(settings)
   const [problem, setProblem] = useState<Problem>()
   const [pending, begin] = useTransition()
-  const puzzle = must(shippedPuzzle('cube-2'))
+  const puzzle = must(puzzleById('cube-2'))
   const errorAt = (field: keyof Settings) =>
     problem?.field === field ? problem.sentence : undefined
 

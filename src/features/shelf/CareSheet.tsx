@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
 import { coloursOf } from '@/core/analysis/anatomy'
 import { lookAlikesOf } from '@/core/analysis/lookAlikes'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import type { Scheme } from '@/core/puzzle/colours'
 import { must, type Problem } from '@/core/result'
 import { capital, inWords, kindPlural, listed } from '@/core/words'
@@ -136,7 +136,7 @@ function today(): string {
 }
 
 function FallenPieces({ copy }: { copy: Copy }) {
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const sets = equalSets(copy.puzzleId, copy.scheme)
   return (
     <section className="mt-5 text-sm">
@@ -168,7 +168,7 @@ const MOST_SETS = 10
 
 /** 'Two centres, orange: L.1 and L.3.' */
 function equalSets(puzzleId: string, scheme: Scheme): string[] {
-  const puzzle = must(shippedPuzzle(puzzleId))
+  const puzzle = must(puzzleById(puzzleId))
   const all = lookAlikesOf(puzzle).classes.map((pieces) => {
     const { kind } = puzzle.pieces[pieces[0]]
     const names = listed(pieces.map((p) => puzzle.pieces[p].id))

@@ -4,37 +4,65 @@ import { Pencil, Plus } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
 import { toast } from 'sonner'
-import { CATALOG_NAMES, shippedDefinition } from '@/core/catalog'
+import { CATALOG_NAMES, definitionById, forgetDefinition, ownDefinitions } from '@/core/catalog'
 import { settingId, settingOf, splitId } from '@/core/catalog/setting'
 import { MARKS, type Colour, type Scheme } from '@/core/puzzle/colours'
 import { DIRECTIONS } from '@/core/puzzle/directions'
 import type { PuzzleDefinition } from '@/core/puzzle/definition'
-import type { Problem } from '@/core/result'
+import { fail, type Problem } from '@/core/result'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
 import { Choice, TextArea, TextField } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
-import { discardCopy, saveCopy } from './actions'
+import { discardCopy, forgetPuzzle, putFileOnShelf, saveCopy } from './actions'
+import { PuzzleFileField, readChosenFile, useFileDrop, type PuzzleFile } from './PuzzleFile'
 
 const FIRST = CATALOG_NAMES[0].id
 
-const schemeOf = (puzzleId: string): Scheme => shippedDefinition(puzzleId)?.colours ?? []
+const schemeOf = (puzzleId: string): Scheme => definitionById(puzzleId)?.colours ?? []
 
+/** Adds a copy of a known puzzle, or of one that a puzzle file describes, chosen or dropped here. */
 export function AddCopy() {
   const [open, setOpen] = useState(false)
+  const [file, setFile] = useState<PuzzleFile>()
+  const read = (chosen: File) => {
+    setOpen(true)
+    readChosenFile(chosen).then(setFile, () =>
+      setFile({ name: chosen.name, read: fail('bad-file', 'The file cannot be read.') }),
+    )
+  }
+  const isOver = useFileDrop(read)
   return (
     <>
-      <Button weight="attend" onClick={() => setOpen(true)}>
+      <Button
+        weight="attend"
+        onClick={() => {
+          setFile(undefined)
+          setOpen(true)
+        }}
+      >
         <Plus size={16} aria-hidden /> Add a puzzle
       </Button>
+      {isOver && (
+        <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-xl border-2 border-dashed border-amber bg-ground/85 text-xl">
+          Drop the puzzle file anywhere on the shelf
+        </div>
+      )}
       <Sheet
         open={open}
         onOpenChange={setOpen}
         title="Add a puzzle"
         description="A puzzle that you own."
       >
-        <CopyForm onDone={() => setOpen(false)} />
+        <PuzzleFileField file={file} onChoose={read} onLeave={() => setFile(undefined)} />
+        {(!file || file.read.ok) && (
+          <CopyForm
+            key={file?.name}
+            file={file?.read.ok ? file.read.value : undefined}
+            onDone={() => setOpen(false)}
+          />
+        )}
       </Sheet>
     </>
   )
@@ -59,20 +87,31 @@ export function EditCopy({ copy }: { copy: Copy }) {
   )
 }
 
-function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
+function CopyForm({
+  copy,
+  file,
+  onDone,
+}: {
+  copy?: Copy
+  /** What a puzzle file says, if the puzzle comes from one. */
+  file?: PuzzleDefinition
+  onDone: () => void
+}) {
   const router = useRouter()
   const [pending, begin] = useTransition()
   const [puzzleId, setPuzzleId] = useState(copy?.puzzleId ?? FIRST)
   const [name, setName] = useState(copy?.name ?? '')
   const [remarks, setRemarks] = useState(copy?.remarks ?? '')
-  const [scheme, setScheme] = useState<Scheme>(copy?.scheme ?? schemeOf(FIRST))
+  const [scheme, setScheme] = useState<Scheme>(copy?.scheme ?? file?.colours ?? schemeOf(FIRST))
   const [problem, setProblem] = useState<Problem>()
   const [sure, setSure] = useState(false)
   const errorAt = (field: string) => (problem?.field === field ? problem.sentence : undefined)
 
   const save = () =>
     begin(async () => {
-      const saved = await saveCopy({ puzzleId, name, remarks, scheme }, copy?.id)
+      const saved = file
+        ? await putFileOnShelf({ name, remarks, scheme }, file)
+        : await saveCopy({ puzzleId, name, remarks, scheme }, copy?.id)
       if (!saved.ok) return setProblem(saved.problem)
       toast(copy ? 'Changed.' : `${name} stands on the shelf.`)
       onDone()
@@ -87,6 +126,20 @@ function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
       router.refresh()
     })
 
+  const isOwn = !copy && !file && ownDefinitions().some(({ id }) => id === splitId(puzzleId).file)
+  const forget = () =>
+    begin(async () => {
+      const { file: fileId } = splitId(puzzleId)
+      const done = await forgetPuzzle(fileId)
+      if (!done.ok) return setProblem(done.problem)
+      forgetDefinition(fileId)
+      setProblem(undefined)
+      setPuzzleId(FIRST)
+      setScheme(schemeOf(FIRST))
+      toast('Forgotten. Its file can be dropped here again.')
+      router.refresh()
+    })
+
   return (
     <form
       className="grid gap-4"
@@ -95,26 +148,40 @@ function CopyForm({ copy, onDone }: { copy?: Copy; onDone: () => void }) {
         save()
       }}
     >
-      {!copy && (
+      {!copy && !file && (
         <Choice
           label="Puzzle"
           value={splitId(puzzleId).file}
-          options={CATALOG_NAMES.map((each) => ({ value: each.id, name: each.name }))}
+          options={[...CATALOG_NAMES, ...ownDefinitions()].map((each) => ({
+            value: each.id,
+            name: each.name,
+          }))}
           onChange={(event) => {
             setPuzzleId(event.target.value)
             setScheme(schemeOf(event.target.value))
           }}
         />
       )}
-      {!copy && <SettingFields puzzleId={puzzleId} onChange={setPuzzleId} />}
+      {isOwn && (
+        <Button weight="quiet" className="justify-self-start" onClick={forget} disabled={pending}>
+          Forget this puzzle file
+        </Button>
+      )}
+      {!copy && !file && <SettingFields puzzleId={puzzleId} onChange={setPuzzleId} />}
       <TextField
         label="Your name for it"
         value={name}
         error={errorAt('name')}
         autoFocus={!copy}
+        placeholder={file?.name}
         onChange={(event) => setName(event.target.value)}
       />
-      <SchemeFields puzzleId={puzzleId} scheme={scheme} problem={problem} onChange={setScheme} />
+      <SchemeFields
+        definition={file ?? definitionById(puzzleId)}
+        scheme={scheme}
+        problem={problem}
+        onChange={setScheme}
+      />
       <TextArea
         label="Remarks"
         hint="Tension, pops, stickers."
@@ -156,7 +223,7 @@ function SettingFields({
   puzzleId: string
   onChange: (puzzleId: string) => void
 }) {
-  const definition = shippedDefinition(puzzleId)
+  const definition = definitionById(puzzleId)
   const setting = definition && settingOf(definition)
   if (!setting) return null
   const locked = setting.filter((face) => face.locked).map(({ name }) => name)
@@ -192,19 +259,18 @@ function faceWord({ solid, faces }: PuzzleDefinition, colour: string, index: num
 }
 
 function SchemeFields({
-  puzzleId,
+  definition,
   scheme,
   problem,
   onChange,
 }: {
-  puzzleId: string
+  definition?: PuzzleDefinition
   scheme: Scheme
   problem?: Problem
   onChange: (scheme: Scheme) => void
 }) {
   const change = (index: number, part: Partial<Colour>) =>
     onChange(scheme.map((colour, i) => (i === index ? { ...colour, ...part } : colour)))
-  const definition = shippedDefinition(puzzleId)
   return (
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-sm font-bold">Colours, as the finished puzzle is held</legend>

@@ -1,5 +1,5 @@
 import { formatDistanceToNow } from 'date-fns'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { must } from '@/core/result'
 import { readState } from '@/core/state'
 import type { CareEntry } from '@/server/care'
@@ -57,11 +57,10 @@ export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; mark
   )
 }
 
-const kindOf = ({ puzzleId }: ShelvedCopy) =>
-  must(shippedPuzzle(puzzleId)).definition.mechanism.kind
+const kindOf = ({ puzzleId }: ShelvedCopy) => must(puzzleById(puzzleId)).definition.mechanism.kind
 
 function ShelfCard({ copy, standing, care, marks }: ShelfEntry & { marks: boolean }) {
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   return (
     <li className="flex w-full flex-col rounded-lg border border-line bg-surface p-3 min-[480px]:w-[17.5rem]">
       <PuzzlePicture

@@ -1,11 +1,16 @@
 'use server'
 
 import { revalidatePath } from 'next/cache'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { PuzzleDefinition } from '@/core/puzzle/definition'
+import { readDefinition } from '@/core/puzzle/readDefinition'
 import { fail, ok, type Result } from '@/core/result'
 import { addCare, removeCare } from '@/server/care'
 import { addCopy, removeCopy, updateCopy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
+import { addOwnPuzzle, forgetOwnPuzzle, ownId } from '@/server/ownPuzzles'
+import { transaction } from '@/server/pool'
 import { defaultProfile } from '@/server/profiles'
 import { careSchema } from './careSchema'
 import { copySchema } from './copySchema'
@@ -14,12 +19,10 @@ import { copySchema } from './copySchema'
 export async function saveCopy(input: unknown, id?: string): Promise<Result<string>> {
   const copy = await checked(copySchema, input)
   if (!copy.ok) return copy
-  const puzzle = shippedPuzzle(copy.value.puzzleId)
-  if (!puzzle.ok) return fail('bad-input', puzzle.problem.sentence, { field: 'puzzleId' })
-  const ids = puzzle.value.definition.colours.map((colour) => colour.id).join()
-  if (copy.value.scheme.map((colour) => colour.id).join() !== ids)
-    return fail('bad-input', 'The colours do not belong to this puzzle.', { field: 'scheme' })
   const profileId = await defaultProfile()
+  const puzzle = puzzleById(copy.value.puzzleId)
+  if (!puzzle.ok) return fail('bad-input', puzzle.problem.sentence, { field: 'puzzleId' })
+  if (!hasColours(copy.value.scheme, puzzle.value.definition)) return otherColours
   if (id !== undefined) {
     if (!isId(id) || !(await updateCopy(profileId, id, copy.value))) return gone
     revalidatePath('/shelf')
@@ -29,6 +32,41 @@ export async function saveCopy(input: unknown, id?: string): Promise<Result<stri
   revalidatePath('/shelf')
   return ok(added)
 }
+
+/** Adds a copy of a puzzle that a file describes; the puzzle is stored with it, or neither is. */
+export async function putFileOnShelf(input: unknown, file: unknown): Promise<Result<string>> {
+  const read = readDefinition(file)
+  if (!read.ok) return read
+  const definition = read.value
+  const copy = await checked(copySchema, { ...Object(input), puzzleId: ownId(definition) })
+  if (!copy.ok) return copy
+  if (!hasColours(copy.value.scheme, definition)) return otherColours
+  const profileId = await defaultProfile()
+  const added = await transaction(async (client) => {
+    const stored = await addOwnPuzzle(profileId, definition, client)
+    return stored.ok ? ok(await addCopy(profileId, copy.value, client)) : stored
+  })
+  if (added.ok) revalidatePath('/shelf')
+  return added
+}
+
+/** Takes a puzzle file's puzzle out of the choice of puzzles. */
+export async function forgetPuzzle(puzzleId: string): Promise<Result<true>> {
+  if (
+    typeof puzzleId !== 'string' ||
+    !(await forgetOwnPuzzle(await defaultProfile(), puzzleId.slice(0, 40)))
+  )
+    return fail('in-use', 'This puzzle stands on the shelf or in the log, so it stays known.')
+  revalidatePath('/shelf')
+  return ok(true)
+}
+
+const hasColours = (scheme: Scheme, { colours }: PuzzleDefinition) =>
+  scheme.map(({ id }) => id).join() === colours.map(({ id }) => id).join()
+
+const otherColours = fail('bad-input', 'The colours do not belong to this puzzle.', {
+  field: 'scheme',
+})
 
 export async function discardCopy(id: string): Promise<Result<string>> {
   if (!isId(id) || !(await removeCopy(await defaultProfile(), id))) return gone

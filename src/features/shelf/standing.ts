@@ -1,7 +1,7 @@
 /** Where each copy on the shelf stands: its bench replayed from the stored events. */
 import { openBench, replay } from '@/core/coach/bench'
 import { stagesMet } from '@/core/coach/standing'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { directionOfName } from '@/core/puzzle/directions'
 import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
@@ -19,7 +19,7 @@ export interface Standing {
 }
 
 export async function standingOf(profileId: string, copy: ShelvedCopy): Promise<Standing> {
-  const puzzle = must(shippedPuzzle(copy.puzzleId))
+  const puzzle = must(puzzleById(copy.puzzleId))
   const session = copy.openSession ? await findSession(profileId, copy.openSession) : undefined
   if (!session) return { state: writeState(start(puzzle)) }
   const events = await eventsOf(session.id)

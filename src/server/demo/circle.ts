@@ -3,7 +3,7 @@
  * made-up nicknames. Every solve is made by the real core from a seed: scrambled, planned, turned
  * with the pauses and slips of its solver, and accounted for like any other.
  */
-import { shippedPuzzle } from '../../core/catalog'
+import { puzzleById } from '../../core/catalog'
 import type { BenchEvent } from '../../core/coach/bench'
 import { plan } from '../../core/coach/plan'
 import { stepsOf } from '../../core/coach/route'
@@ -65,7 +65,7 @@ export interface CircleSolve extends NewSolve {
 }
 
 export function circleSolves(seed = 1103): CircleSolve[] {
-  const puzzle = must(shippedPuzzle('cube-2'))
+  const puzzle = must(puzzleById('cube-2'))
   const random = seededRandom(seed)
   return EVENINGS.flatMap((day, evening) =>
     MEMBERS.flatMap((each, m) => {

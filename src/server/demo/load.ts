@@ -1,5 +1,5 @@
 /** Loads the demo into an empty shelf: the puzzles of the circle's cupboard and what was done to them. */
-import { shippedDefinition, shippedPuzzle } from '../../core/catalog'
+import { definitionById, puzzleById } from '../../core/catalog'
 import { writeTurns } from '../../core/notation/write'
 import type { Colour, Scheme } from '../../core/puzzle/colours'
 import { must } from '../../core/result'
@@ -92,7 +92,7 @@ export async function loadDemo(): Promise<boolean> {
   })
   for (const { name, seed, school } of BENCHES) {
     const at = COPIES.findIndex((copy) => copy.name === name)
-    const puzzle = must(shippedPuzzle(COPIES[at].puzzleId))
+    const puzzle = must(puzzleById(COPIES[at].puzzleId))
     const scrambled = scramble(puzzle, seed)
     await openSession(profileId, {
       copyId: copies[at],
@@ -108,7 +108,7 @@ export async function loadDemo(): Promise<boolean> {
 }
 
 function schemeFor(puzzleId: string): Scheme {
-  const definition = shippedDefinition(puzzleId)
+  const definition = definitionById(puzzleId)
   if (!definition) throw new Error(`the catalogue has no ${puzzleId}`)
   return definition.colours
 }

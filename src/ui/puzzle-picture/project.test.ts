@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CATALOG_IDS, shippedPuzzle } from '@/core/catalog'
+import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import { directionOfVector } from '@/core/puzzle/directions'
 import { must } from '@/core/result'
 import { start } from '@/core/state'
@@ -10,7 +10,7 @@ import { markTransform, outlinePath, project } from './project'
 
 describe('the flat pair of windows', () => {
   it.each(CATALOG_IDS)('shows every face of %s, each in one window or the other', (id) => {
-    const puzzle = must(shippedPuzzle(id))
+    const puzzle = must(puzzleById(id))
     const both = WINDOW_NAMES.flatMap((name) =>
       project(puzzle, start(puzzle), puzzle.definition.colours, name).filter(
         ({ sticker }) => sticker,

@@ -4,6 +4,7 @@ import { innerRadius, stickerOutline } from '@/core/geometry/outline'
 import { add, average, cross, dot, scale, subtract, unit } from '@/core/geometry/vector'
 import { colourIn, type Mark, type Scheme } from '@/core/puzzle/colours'
 import { placed, type Piece, type Puzzle } from '@/core/puzzle/compile'
+import { drawnFaces } from '@/core/puzzle/drawnFaces'
 import { poseOf, posed } from '@/core/puzzle/view'
 import { type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
@@ -24,7 +25,7 @@ export interface FlatFacet {
   readonly piece: number
   /** The whole outline. */
   readonly outline: readonly Point[]
-  /** Which outer face of the piece it is, with its coloured part; undefined for dark facets. */
+  /** Which outer face of the piece it is, as they are drawn, with its coloured part; undefined for dark facets. */
   readonly face?: number
   readonly sticker?: FlatSticker
 }
@@ -67,7 +68,7 @@ export function project(
       const distance = Math.sqrt(dot(toEye, toEye))
       if (face === undefined) drawn.push({ facet, distance })
       else {
-        const { colour } = piece.faces[face]
+        const { colour } = drawnFaces(piece)[face]
         const { shade, mark } = colourIn(scheme, colour)
         const room = innerRadius(corners, normal)
         const across = unit(
@@ -92,7 +93,7 @@ export function project(
         drawn.push({ facet: { ...facet, face, sticker }, distance: distance - 1e-3 })
       }
     }
-    piece.faces.forEach(({ polygon }, f) => draw(polygon, f))
+    drawnFaces(piece).forEach(({ polygon }, f) => draw(polygon, f))
     for (const facet of seen[p]) draw(facet)
   })
   return drawn.sort((a, b) => b.distance - a.distance).map(({ facet }) => facet)

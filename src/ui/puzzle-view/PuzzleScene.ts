@@ -25,6 +25,7 @@ import { fillerOf } from '@/core/analysis/anatomy'
 import { add, average, dot, length as lengthOf, scale, subtract } from '@/core/geometry/vector'
 import { colourIn, type Colour, type Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
+import { drawnFaces } from '@/core/puzzle/drawnFaces'
 import { poseOf } from '@/core/puzzle/view'
 import { MATRICES, type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
@@ -180,7 +181,7 @@ export class PuzzleScene {
     if (marks) {
       const materials = new Map(scheme.map((colour) => [colour.id, markMaterial(colour)]))
       this.puzzle.pieces.forEach((piece, p) => {
-        for (const face of piece.faces) {
+        for (const face of drawnFaces(piece)) {
           const material = materials.get(colourIn(scheme, face.colour).id) as MeshBasicMaterial
           const mesh = new Mesh(markGeometry(face, this.puzzle.cores[piece.core]), material)
           this.marks.push({ mesh, material })

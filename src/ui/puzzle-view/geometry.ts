@@ -5,6 +5,7 @@ import { innerRadius, inset, stickerOutline } from '@/core/geometry/outline'
 import { add, average, cross, dot, scale, subtract, unit } from '@/core/geometry/vector'
 import { colourIn, type Scheme } from '@/core/puzzle/colours'
 import type { Piece } from '@/core/puzzle/compile'
+import { drawnFaces } from '@/core/puzzle/drawnFaces'
 import type { OuterFace } from '@/core/puzzle/mechanism'
 import type { Vector } from '@/core/rotation'
 
@@ -82,7 +83,7 @@ export function pieceGeometry(piece: Piece, core: Vector, scheme?: Scheme): Buff
   const home = (polygon: Polygon) => polygon.map((corner) => subtract(corner, core))
   for (const facet of bevelled(piece.body.map(home)))
     triangles.add(facet, unit(areaVector(facet)), dark)
-  for (const face of piece.faces) {
+  for (const face of drawnFaces(piece)) {
     const normal = unit(face.normal)
     const outline = lifted(stickerOutline(home(face.polygon), normal), normal, LIFT.sticker)
     triangles.add(outline, normal, hueOf(scheme ? colourIn(scheme, face.colour).shade : BLANK))
@@ -96,7 +97,7 @@ const lifted = (polygon: Polygon, normal: Vector, by: number): Vector[] =>
 /** The frame that lights a piece: its faces a little larger than the stickers. */
 export function rimGeometry(piece: Piece, core: Vector): BufferGeometry {
   const triangles = new Triangles()
-  for (const face of piece.faces) {
+  for (const face of drawnFaces(piece)) {
     const normal = unit(face.normal)
     const polygon = face.polygon.map((corner) => subtract(corner, core))
     const distance = Math.min(0.03, innerRadius(polygon, normal) * 0.1)
@@ -108,7 +109,7 @@ export function rimGeometry(piece: Piece, core: Vector): BufferGeometry {
 /** The ring that marks a place: a band around each outer face. */
 export function ringGeometry(piece: Piece, core: Vector): BufferGeometry {
   const triangles = new Triangles()
-  for (const face of piece.faces) {
+  for (const face of drawnFaces(piece)) {
     const normal = unit(face.normal)
     const polygon = face.polygon.map((corner) => subtract(corner, core))
     const room = innerRadius(polygon, normal)

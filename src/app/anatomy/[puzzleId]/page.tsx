@@ -1,9 +1,10 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { shippedDefinition } from '@/core/catalog'
+import { definitionById } from '@/core/catalog'
 import { Anatomy } from '@/features/anatomy/Anatomy'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/outside'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Anatomy' }
@@ -23,20 +24,22 @@ export default async function AnatomyPage({ params, searchParams }: Asked) {
     readSettings(profileId),
   ])
   const puzzleId = copy?.puzzleId ?? asked
-  const definition = shippedDefinition(puzzleId)
+  const definition = definitionById(puzzleId)
   if (!definition) notFound()
   return (
-    <Anatomy
-      key={asked}
-      given={{
-        puzzleId,
-        title: copy?.name ?? definition.name,
-        scheme: copy?.scheme ?? definition.colours,
-        copyId: copy?.id,
-        turns: [turns ?? ''].flat()[0],
-        piece: [piece ?? ''].flat()[0],
-      }}
-      settings={settings}
-    />
+    <WithOwnPuzzles>
+      <Anatomy
+        key={asked}
+        given={{
+          puzzleId,
+          title: copy?.name ?? definition.name,
+          scheme: copy?.scheme ?? definition.colours,
+          copyId: copy?.id,
+          turns: [turns ?? ''].flat()[0],
+          piece: [piece ?? ''].flat()[0],
+        }}
+        settings={settings}
+      />
+    </WithOwnPuzzles>
   )
 }

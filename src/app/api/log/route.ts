@@ -23,7 +23,8 @@ export async function GET(request: Request): Promise<Response> {
 export async function POST(request: Request): Promise<Response> {
   if (Number(request.headers.get('content-length') ?? 0) > 4 * FILE_LIMIT)
     return Response.json(fail('bad-file', 'The file is larger than 20 MB.'), { status: 413 })
+  const profileId = await defaultProfile()
   const read = readLogFile(await request.text())
   if (!read.ok) return Response.json(read, { status: 400 })
-  return Response.json(ok(await importSolves(await defaultProfile(), read.value)))
+  return Response.json(ok(await importSolves(profileId, read.value)))
 }

@@ -4,6 +4,7 @@ import { Bench } from '@/features/bench/Bench'
 import { eventsOf, findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/outside'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Bench' }
@@ -18,21 +19,23 @@ export default async function BenchPage({ params }: { params: Promise<{ sessionI
   const [events, settings] = await Promise.all([eventsOf(sessionId), readSettings(profileId)])
   const { school, variant, startState, scramble } = session
   return (
-    <Bench
-      key={sessionId}
-      given={{
-        sessionId,
-        copyId: copy.id,
-        puzzleId: copy.puzzleId,
-        copyName: copy.name,
-        scheme: copy.scheme,
-        school,
-        variant,
-        startState,
-        scramble,
-        events,
-      }}
-      settings={settings}
-    />
+    <WithOwnPuzzles>
+      <Bench
+        key={sessionId}
+        given={{
+          sessionId,
+          copyId: copy.id,
+          puzzleId: copy.puzzleId,
+          copyName: copy.name,
+          scheme: copy.scheme,
+          school,
+          variant,
+          startState,
+          scramble,
+          events,
+        }}
+        settings={settings}
+      />
+    </WithOwnPuzzles>
   )
 }

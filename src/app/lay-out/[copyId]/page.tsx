@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation'
 import { LayOut, type Way } from '@/features/lay-out/LayOut'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/outside'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Lay out' }
@@ -23,6 +24,12 @@ export default async function LayOutPage({
   const [copy, settings] = await Promise.all([findCopy(profileId, copyId), readSettings(profileId)])
   if (!copy) notFound()
   return (
-    <LayOut copy={copy} settings={settings} way={WAYS.find((each) => each === way) ?? 'scramble'} />
+    <WithOwnPuzzles>
+      <LayOut
+        copy={copy}
+        settings={settings}
+        way={WAYS.find((each) => each === way) ?? 'scramble'}
+      />
+    </WithOwnPuzzles>
   )
 }

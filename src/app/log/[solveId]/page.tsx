@@ -1,10 +1,11 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { shippedPuzzle } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { must } from '@/core/result'
 import { SolveScreen } from '@/features/log/SolveScreen'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/outside'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 import { findSolve } from '@/server/solves'
 
@@ -20,6 +21,10 @@ export default async function SolvePage({ params }: { params: Promise<{ solveId:
   ])
   if (!solve) notFound()
   const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
-  const scheme = copy?.scheme ?? must(shippedPuzzle(solve.puzzleId)).definition.colours
-  return <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />
+  const scheme = copy?.scheme ?? must(puzzleById(solve.puzzleId)).definition.colours
+  return (
+    <WithOwnPuzzles>
+      <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />
+    </WithOwnPuzzles>
+  )
 }

@@ -1,0 +1,2 @@
+import { measureUniversal } from './benchUniversal'
+measureUniversal(Number(process.argv[2]))

@@ -1,0 +1,155 @@
+/**
+ * Layouts: where the glued blocks of a puzzle lie. The layout alone decides which turns are free, and there
+ * are few enough of them to list: breadth first from the finished one, so that every layout knows the
+ * shortest way back. Every turn that is no branch of that tree closes a loop through the finished layout
+ * (out to where it begins, the turn, back from where it ends); these loops generate all that can be done
+ * without changing the layout (Schreier's generators of a groupoid).
+ */
+import { frameOf } from './frame'
+import { familiesOf, reachOf } from './placements'
+import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
+import { IDENTITY, PRODUCT } from '../rotation'
+import { inverseOf, type State } from '../state'
+
+/** More layouts than this are not listed. */
+export const MOST_LAYOUTS = 30_000
+
+interface Layout {
+  /** Of the blocks, in the order of `blocks`. */
+  readonly rotations: Uint8Array
+  /** Position of the layout before, -1 for the finished one. */
+  readonly from: number
+  readonly turn: Turn | undefined
+  readonly depth: number
+}
+
+export interface Layouts {
+  /** Pieces that a turn can cut. */
+  readonly blocks: readonly number[]
+  readonly list: readonly Layout[]
+  /** Positions in `list` by the slots of the blocks. */
+  readonly at: ReadonlyMap<string, number>
+  /** Turns from one layout to another that the tree does not have, shortest loops first. */
+  readonly closing: readonly { readonly from: number; readonly turn: Turn; readonly to: number }[]
+}
+
+const known = new WeakMap<Puzzle, Layouts | null>()
+
+/** Undefined where nothing is glued, or where blocks can lie in too many ways. */
+export function layoutsOf(puzzle: Puzzle): Layouts | undefined {
+  const found = known.get(puzzle)
+  if (found !== undefined) return found ?? undefined
+  const layouts = puzzle.definition.glue.length > 0 ? listLayouts(puzzle) : undefined
+  known.set(puzzle, layouts ?? null)
+  return layouts
+}
+
+/** Whether pieces can come to lie where none is in the finished puzzle. */
+export const changesShape = (puzzle: Puzzle): boolean => {
+  // Of a glued puzzle the list of layouts tells it, and is exact.
+  const layouts = layoutsOf(puzzle)
+  if (layouts) return layouts.list.length > 1
+  return familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
+}
+
+function blocksOf(puzzle: Puzzle): number[] {
+  return reachOf(puzzle).flatMap((rotations, p) =>
+    rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)) ? [p] : [],
+  )
+}
+
+function listLayouts(puzzle: Puzzle): Layouts | undefined {
+  // Where the shape changes for other reasons too, blocks are not all that decides.
+  if (puzzle.grips.some(({ condition }) => condition !== null)) return undefined
+  const blocks = blocksOf(puzzle)
+  const { turns } = frameOf(puzzle)
+  const finished = new Uint8Array(blocks.length).fill(IDENTITY)
+  const list: Layout[] = [{ rotations: finished, from: -1, turn: undefined, depth: 0 }]
+  const at = new Map([[keyOf(puzzle, blocks, finished), 0]])
+  const closing: { from: number; turn: Turn; to: number }[] = []
+  for (let from = 0; from < list.length; from++)
+    for (const turn of turns) {
+      const rotations = turned(puzzle, blocks, list[from].rotations, turn)
+      if (!rotations) continue
+      const key = keyOf(puzzle, blocks, rotations)
+      const to = at.get(key)
+      if (to !== undefined) {
+        if (!isBranch(list, from, to, turn, puzzle)) closing.push({ from, turn, to })
+        continue
+      }
+      if (list.length >= MOST_LAYOUTS) return undefined
+      at.set(key, list.length)
+      list.push({ rotations, from, turn, depth: list[from].depth + 1 })
+    }
+  const length = ({ from, to }: (typeof closing)[number]) => list[from].depth + list[to].depth
+  closing.sort((a, b) => length(a) - length(b))
+  return { blocks, list, at, closing }
+}
+
+/** Whether a turn only goes back along the tree. */
+const isBranch = (
+  list: readonly Layout[],
+  from: number,
+  to: number,
+  turn: Turn,
+  puzzle: Puzzle,
+): boolean => list[from].from === to && list[from].turn === puzzle.turns[turn.inverse]
+
+/** The rotations of the blocks after a turn, or undefined if it would cut one. */
+function turned(
+  puzzle: Puzzle,
+  blocks: readonly number[],
+  rotations: Uint8Array,
+  turn: Turn,
+): Uint8Array | undefined {
+  const carry = puzzle.carry[turn.grip]
+  const next = new Uint8Array(rotations)
+  for (let i = 0; i < blocks.length; i++) {
+    const how = carry[24 * blocks[i] + rotations[i]]
+    if (how === STRADDLES) return undefined
+    if (how === IN) next[i] = PRODUCT[24 * turn.rotation + rotations[i]]
+  }
+  return next
+}
+
+/** Equal blocks may stand for each other. */
+const keyOf = (puzzle: Puzzle, blocks: readonly number[], rotations: ArrayLike<number>): string =>
+  String.fromCharCode(
+    ...blocks.map((p, i) => puzzle.slot[24 * p + rotations[i]]).sort((a, b) => a - b),
+  )
+
+/** Whether turns lead to the layout of a state in the frame. */
+export const hasLayout = (puzzle: Puzzle, layouts: Layouts, state: State): boolean =>
+  positionOf(puzzle, layouts, state) !== undefined
+
+const positionOf = (puzzle: Puzzle, { blocks, at }: Layouts, state: State) =>
+  at.get(
+    keyOf(
+      puzzle,
+      blocks,
+      blocks.map((p) => state[p]),
+    ),
+  )
+
+/** The fewest turns from the layout of a state in the frame to the finished one. */
+export function turnsToFinished(
+  puzzle: Puzzle,
+  layouts: Layouts,
+  state: State,
+): Turn[] | undefined {
+  const position = positionOf(puzzle, layouts, state)
+  return position === undefined ? undefined : inverseOf(puzzle, pathTo(layouts, position))
+}
+
+/** The turns from the finished layout to one in the list. */
+function pathTo({ list }: Layouts, position: number): Turn[] {
+  const path: Turn[] = []
+  for (let at = position; list[at].turn; at = list[at].from) path.push(list[at].turn as Turn)
+  return path.reverse()
+}
+
+/** All loops through the finished layout, a turn at a time away from the tree, the shortest first. */
+export function* loopsThrough(puzzle: Puzzle, layouts: Layouts): Generator<Turn[]> {
+  for (const { from, turn, to } of layouts.closing)
+    yield [...pathTo(layouts, from), turn, ...inverseOf(puzzle, pathTo(layouts, to))]
+}

@@ -1,0 +1,117 @@
+/** The fewest turns home, from the table of all states, and among those the easiest in the hand. */
+import { frameOf, inFrame } from '../analysis/frame'
+import { holdOf } from '../analysis/placements'
+import { countQuarters, countTurns, rehold } from '../notation/rewrite'
+import { DIRECTIONS } from '../puzzle/directions'
+import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
+import { fail, ok, type Result } from '../result'
+import { INVERSE, multiply, type Rotation } from '../rotation'
+import type { School } from '../schools/school'
+import { handCost, type Hand } from '../search/handCost'
+import { knownToTable, lookTable, shortestSequences } from '../search/distanceTable'
+import { rotateState, writeState, type State } from '../state'
+import { capital, plural } from '../words'
+import { pieceFor, relativeTo } from './goal'
+import type { Route, RouteStage } from './route'
+
+/** Shortest ways that are compared from each choice of the piece that stays still. */
+const WAYS_LIMIT = 12
+
+interface Way {
+  readonly turns: readonly Turn[]
+  /** The rotation that every piece has at its end. */
+  readonly frame: Rotation
+}
+
+/** A route of one stage and one step; it still has to be replayed. */
+export function planShortest(
+  puzzle: Puzzle,
+  school: School,
+  state: State,
+  hand: Hand = 'right',
+): Result<Route> {
+  const ways = waysHome(puzzle, state)
+  if (ways.length === 0)
+    return fail('unreachable', 'No turns lead from here to the finished puzzle.')
+  const { turns, frame } = ways.reduce((a, b) =>
+    handCost(b.turns, hand) < handCost(a.turns, hand) ? b : a,
+  )
+  const [{ id, name, aim }] = school.stages
+  const quarters = countQuarters(turns)
+  const count = plural(turns.length, 'turn')
+  const step = {
+    id: `${id}.1`,
+    kind: 'optimal',
+    lookFor: `nothing. ${capital(count)} is the least that leads home from here (${quarters} counted in quarters).`,
+    hold: 'as you hold it now',
+    check: 'the puzzle is home.',
+    hints: {
+      nudge: `It is ${count} from home.`,
+      pointer: `The first turn is ${turns.length > 0 ? turnWords(turns[0].name) : 'none'}.`,
+    },
+    turns: turns.map((turn) => ({ name: turn.name, role: 'do' as const })),
+    algorithm: [],
+    pieces: puzzle.pieces.map((piece) => piece.id),
+    places: [],
+    others: [],
+    frame,
+  }
+  const stage: RouteStage = {
+    id,
+    name,
+    aim,
+    done: turns.length === 0,
+    steps: turns.length === 0 ? [] : [step],
+  }
+  return ok({
+    puzzle: puzzle.definition.id,
+    school: school.id,
+    variant: {},
+    from: writeState(state),
+    base: 'up',
+    baseColour: '',
+    stages: [stage],
+    turnCount: countTurns(turns),
+    quarterCount: quarters,
+    algorithms: [],
+    looks: stage.steps.length,
+  })
+}
+
+/** Every choice of the piece that stays still, with some of its shortest ways; R becomes L, and so on. */
+function waysHome(puzzle: Puzzle, state: State): Way[] {
+  const hold = holdOf(puzzle, state)
+  if (hold === undefined) return []
+  const table = lookTable(puzzle)
+  const { piece } = frameOf(puzzle)
+  const waysFrom = (still: State, back: Rotation, frame: Rotation): Way[] => {
+    const named = knownToTable(puzzle, table, still)
+    if (!named) return []
+    return shortestSequences(puzzle, table, named, WAYS_LIMIT).map((turns) => ({
+      turns: rehold(puzzle, turns, back),
+      frame,
+    }))
+  }
+  if (piece === undefined) return waysFrom(rotateState(state, INVERSE[hold]), hold, hold)
+  const seen = new Set<number>()
+  const all = puzzle.holds
+    .filter((frame) => puzzle.pieces.every((_, p) => puzzle.place[24 * p + frame] !== NO_PLACE))
+    .flatMap((frame) => {
+      const stillPiece = pieceFor(puzzle, piece, frame)
+      if (seen.has(stillPiece)) return []
+      seen.add(stillPiece)
+      // Called after their homes in another frame, another piece stays still.
+      const relative = relativeTo(puzzle, state, frame)
+      const still = inFrame(puzzle, relative)
+      const back = multiply(relative[piece], INVERSE[still[piece]])
+      return waysFrom(still, back, multiply(relative[piece], frame))
+    })
+  const least = Math.min(...all.map(({ turns }) => turns.length))
+  return all.filter(({ turns }) => turns.length === least)
+}
+
+/** 'of the top layer'; of other layers the name. */
+function turnWords(name: string): string {
+  const side = DIRECTIONS.find(({ letter }) => letter === name.replace(/['2]/g, ''))
+  return side ? `of the ${side.adjective} layer` : name
+}

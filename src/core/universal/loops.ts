@@ -1,0 +1,132 @@
+/**
+ * Loops: sequences that leave the finished shape and come back. Where blocks are glued they are read off the
+ * list of layouts. Where the shape changes they are found by turning at random and bringing the shape back.
+ * Kept are short ones, and such as no moves before them add up to.
+ */
+import { frameOf } from '../analysis/frame'
+import { layoutsOf, loopsThrough, type Layouts } from '../analysis/layouts'
+import { membershipUnder } from '../analysis/order'
+import { coreOf, loopsOf } from '../analysis/shapes'
+import { simplify } from '../notation/rewrite'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { seededRandom } from '../random'
+import { must } from '../result'
+import { isInShape } from '../scramble/scramble'
+import { blockOf, start, turnAll, turnFreely } from '../state'
+import type { Effect } from './effects'
+import { moveWith, singleMoves, type Move } from './move'
+import { reshape } from './reshape'
+
+export interface Loops {
+  readonly list: readonly Move[]
+  /** Whether it is proven that with the single turns they make everything that turns make in shape. */
+  readonly isAll: boolean
+}
+
+/**
+ * Random loops that are tried, those in a row that may add nothing, and the most turns out of shape at the
+ * end of the search.
+ */
+const TRIES = 600
+const QUIET = 150
+const MOST_OUT = 16
+
+/** Loops that are kept whatever they add: short ones make short cycles. */
+const SHORT_LOOPS = 8
+const SHORT = 6
+
+export function searchLoops(puzzle: Puzzle): Loops {
+  const layouts = layoutsOf(puzzle)
+  if (layouts) return loopsAround(puzzle, layouts)
+  const core = coreOf(puzzle)
+  if (!core) return { list: [], isAll: false }
+  const wanted = loopsOf(puzzle, core)
+  const moves = singleMoves(puzzle)
+  const loops: Move[] = []
+  const random = seededRandom(1)
+  const { turns } = frameOf(puzzle)
+  const reach = () => reachOfMoves(puzzle, [...moves, ...loops])
+  let isOld = reach()
+  let isDone = wanted.every(isOld)
+  const seen = new Set<string>()
+  let quiet = 0
+  // Short ways out first: their loops are short too.
+  for (let tried = 0; tried < TRIES && quiet < QUIET && !isDone; tried++) {
+    if (2 * tried > TRIES) quiet++
+    const length = 1 + Math.floor((MOST_OUT * tried) / TRIES) + random.below(2)
+    const out: Turn[] = []
+    let away = start(puzzle)
+    while (out.length < length) {
+      const turn = turns[random.below(turns.length)]
+      if (blockOf(puzzle, away, turn)) continue
+      out.push(turn)
+      away = turnFreely(puzzle, away, turn, new Uint8Array(away.length))
+    }
+    const back = isInShape(puzzle, away) ? [] : reshape(puzzle, away)
+    if (!back) continue
+    const path = simplify(puzzle, [...out, ...back])
+    if (!leavesShape(puzzle, path)) continue
+    const effect = must(turnAll(puzzle, start(puzzle), path))
+    if (seen.has(effect.join())) continue
+    seen.add(effect.join())
+    const loop = moveWith(puzzle, path, effect)
+    const isNew = !isOld(effect)
+    if (!isNew && (path.length > SHORT || loops.length >= SHORT_LOOPS)) continue
+    loops.push(loop)
+    if (!isNew) continue
+    quiet = 0
+    isOld = reach()
+    isDone = wanted.every(isOld)
+  }
+  return { list: loops, isAll: false }
+}
+
+/** Whether turns leave the finished shape on the way; single moves do what others do. */
+function leavesShape(puzzle: Puzzle, turns: readonly Turn[]): boolean {
+  let state = start(puzzle)
+  return turns.some((turn) => {
+    state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+    return !isInShape(puzzle, state)
+  })
+}
+
+/** Loops between layouts that are looked at. */
+const MOST_LOOPS = 3000
+
+/** Loops that leave the finished layout of blocks and come back: short ones, and such as add something. */
+function loopsAround(puzzle: Puzzle, layouts: Layouts): Loops {
+  const single = singleMoves(puzzle)
+  const seen = new Set(single.map(({ effect }) => effect.join()))
+  const all: Move[] = []
+  let isAll = true
+  for (const path of loopsThrough(puzzle, layouts)) {
+    if (all.length >= MOST_LOOPS) {
+      isAll = false
+      break
+    }
+    const turns = simplify(puzzle, path)
+    if (turns.length < 2) continue
+    const move = moveWith(puzzle, turns, must(turnAll(puzzle, start(puzzle), turns)))
+    const keys = [move.effect.join(), move.inverse.join()]
+    if (move.effect.every((r) => r === 0) || keys.some((key) => seen.has(key))) continue
+    keys.forEach((key) => seen.add(key))
+    all.push(move)
+  }
+  const loops = all.slice(0, SHORT_LOOPS)
+  let isOld = reachOfMoves(puzzle, [...single, ...loops])
+  for (const move of all.slice(SHORT_LOOPS)) {
+    if (isOld(move.effect)) continue
+    loops.push(move)
+    isOld = reachOfMoves(puzzle, [...single, ...loops])
+  }
+  return { list: loops, isAll }
+}
+
+/** Whether moves reach what another does, decided by the group that they generate. */
+const reachOfMoves = (puzzle: Puzzle, moves: readonly Move[]): ((effect: Effect) => boolean) =>
+  membershipUnder(
+    puzzle,
+    moves.map(({ effect }) => effect),
+    frameOf(puzzle).piece,
+    false,
+  )
