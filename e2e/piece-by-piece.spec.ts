@@ -63,4 +63,6 @@ test('a shorter way is looked for, shown on the card, and leads home', async ({ 
   expect(Number(now)).toBeLessThan(Number(before))
   await page.reload()
   await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+  // Logged before the page goes, so that the next test does not find this bench still open.
+  await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
 })
