@@ -1,6 +1,6 @@
 /**
  * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
- * states. The browser figures need a built application and a database: ./merry bench sets both up.
+ * states; with `--only ID,ID` piece by piece alone, for these puzzles. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
 import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
@@ -20,6 +20,12 @@ import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
 
 const STATES = process.argv.includes('--quick') ? 1000 : 10_000
+
+const only = process.argv[process.argv.indexOf('--only') + 1]
+if (process.argv.includes('--only')) {
+  measureUniversal(STATES / 10, only.split(','))
+  process.exit()
+}
 
 const cube2 = must(puzzleById('cube-2'))
 

@@ -6,7 +6,7 @@
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { isWhole } from '../puzzle/mechanism'
-import { multiply } from '../rotation'
+import { multiply, PRODUCT } from '../rotation'
 import { inverseOf } from '../state'
 import { definitionKey } from '../analysis/derivedOrders'
 import { readTurns } from '../notation/read'
@@ -148,6 +148,8 @@ class Search {
   readonly cycles = new Map<number, BaseCycle[]>()
   private readonly orbitOf: Int16Array
   private readonly wanted: Set<number>
+  /** Places that it matters to leave alone. */
+  private readonly counted: Int32Array
   private tried = 0
 
   constructor(
@@ -163,6 +165,9 @@ class Search {
     for (const place of riders) this.orbitOf[place] = FREE
     for (const o of free) for (const place of orbits[o].orbit.places) this.orbitOf[place] = FREE
     this.wanted = new Set(wanted)
+    this.counted = Int32Array.from(
+      [...this.orbitOf.keys()].filter((q) => this.orbitOf[q] !== STAYS && this.orbitOf[q] !== FREE),
+    )
   }
 
   run(withLoops: boolean): void {
@@ -237,6 +242,7 @@ class Search {
       for (const second of seconds) {
         if (this.wanted.size === 0) return false
         if ((this.tried += puzzle.pieces.length) > BUDGET) return false
+        if (!this.movesFew(first, second)) continue
         followedBy(puzzle, first.effect, second.effect, a)
         followedBy(puzzle, a, first.inverse, b)
         followedBy(puzzle, b, second.inverse, c)
@@ -245,10 +251,24 @@ class Search {
     return this.wanted.size > 0
   }
 
+  /** Whether a commutator moves something, and not too much. Most move a lot: seen after a few places. */
+  private movesFew(first: Word, second: Word): boolean {
+    const { place } = this.puzzle
+    const product = PRODUCT
+    const most = MOST_MOVED[this.power === POWER ? 0 : 1]
+    let moved = 0
+    for (const q of this.counted) {
+      let r = first.effect[q]
+      r = product[24 * second.effect[place[24 * q + r]] + r]
+      r = product[24 * first.inverse[place[24 * q + r]] + r]
+      r = product[24 * second.inverse[place[24 * q + r]] + r]
+      if (r !== 0 && ++moved > most) return false
+    }
+    return moved > 0
+  }
+
   /** Keeps the commutator, or its square or cube, if that is a three-cycle. */
   private look(effect: Effect, first: Word, second: Word): void {
-    const moved = this.supportSize(effect)
-    if (moved === 0 || moved > MOST_MOVED[this.power === POWER ? 0 : 1]) return
     let power = effect
     for (let times = 1; times <= this.power; times++) {
       if (times > 1) power = followedBy(this.puzzle, power, effect)
@@ -264,13 +284,6 @@ class Search {
       if (own.length + 1 >= KEPT) this.wanted.delete(orbit)
       return
     }
-  }
-
-  private supportSize(effect: Effect): number {
-    let size = 0
-    for (let q = 0; q < effect.length; q++)
-      if (effect[q] !== 0 && this.orbitOf[q] !== STAYS && this.orbitOf[q] !== FREE) size++
-    return size
   }
 
   private threeCycle(effect: Effect): Omit<BaseCycle, 'turns'> | undefined {

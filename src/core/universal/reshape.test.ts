@@ -8,6 +8,7 @@ import { isInShape, scramble, scrambledState } from '../scramble/scramble'
 import { start, turnAll } from '../state'
 import { inSpan, sumsUnder, vectorOfState } from '../analysis/sums'
 import { workOf } from './orbitsAtWork'
+import { capped } from '../testing'
 import { canReshape, canTakeShape, reshape } from './reshape'
 
 const CHANGING = ['shift-3x3x5', 'diagonal-3x3x5', 'plus-3x3x3'] as const
@@ -61,6 +62,18 @@ describe.each(CHANGING)('the shape of %s', (id) => {
     const { turns, span } = sumsUnder(puzzle, sums.orbits, effects)
     const moduli = coordinatesFor(sums.orbits).map(({ modulus }) => modulus)
     expect(spanSize(turns, moduli)).toBe(span.size)
+  })
+})
+
+describe('caps that meet in an edge', () => {
+  it.each(['up right', 'up down right', 'up right front'])('come back from anywhere: %s', (caps) => {
+    const puzzle = capped(...caps.split(' '))
+    for (let seed = 1; seed <= 12; seed++) {
+      const state = scrambledState(puzzle, scramble(puzzle, seed))
+      const turns = reshape(puzzle, state)
+      if (!turns) throw new Error('no way back')
+      expect(isInShape(puzzle, must(turnAll(puzzle, state, turns)))).toBe(true)
+    }
   })
 })
 

@@ -19,7 +19,17 @@ import { pieceByPiece } from '../schools/piece-by-piece'
 import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, rotateState, start, turnAll, type State } from '../state'
-import { anyGlued, anySolid, box, cube3, turnsIn, after, gluedCube, looseBlocks } from '../testing'
+import {
+  anyGlued,
+  anySolid,
+  box,
+  capped,
+  cube3,
+  turnsIn,
+  after,
+  gluedCube,
+  looseBlocks,
+} from '../testing'
 import { baseCyclesOf, searchCycles, writeCycles } from './baseCycles'
 import { applyEffect, effectOf, inverseEffect, followedBy } from './effects'
 import { movesOf } from './moves'
@@ -262,6 +272,14 @@ describe('one piece at a time', () => {
     const route = must(plan(gluedCube, school as School, state))
     expect(route.stages[0].steps[0].lookFor).toMatch(/blocks/)
     expect(stagesMet(gluedCube, school as School, {}, directionOfName('up'), state)).toBe(0)
+  })
+
+  it('leads home where caps meet in an edge', () => {
+    const puzzle = capped('up', 'right')
+    for (let seed = 1; seed <= 3; seed++) {
+      const hold = puzzle.holds[seed % puzzle.holds.length]
+      expectHome(puzzle, rotateState(scrambledState(puzzle, scramble(puzzle, seed)), hold))
+    }
   })
 
   it('settles small orbits in groups where they are too many to list at once', () => {

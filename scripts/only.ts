@@ -1,2 +1,0 @@
-import { measureUniversal } from './benchUniversal'
-measureUniversal(Number(process.argv[2]))
