@@ -6,7 +6,7 @@
  * without changing the layout (Schreier's generators of a groupoid).
  */
 import { frameOf } from './frame'
-import { familiesOf, reachOf } from './placements'
+import { blocksOf, familiesOf } from './placements'
 import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
 import { IDENTITY, PRODUCT } from '../rotation'
 import { inverseOf, type State } from '../state'
@@ -50,12 +50,6 @@ export const changesShape = (puzzle: Puzzle): boolean => {
   const layouts = layoutsOf(puzzle)
   if (layouts) return layouts.list.length > 1
   return familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
-}
-
-function blocksOf(puzzle: Puzzle): number[] {
-  return reachOf(puzzle).flatMap((rotations, p) =>
-    rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)) ? [p] : [],
-  )
 }
 
 function listLayouts(puzzle: Puzzle): Layouts | undefined {

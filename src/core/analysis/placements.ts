@@ -92,12 +92,32 @@ export function familiesOf(puzzle: Puzzle): readonly Family[] {
   return found
 }
 
+/** Pieces that a turn can cut. */
+export const blocksOf = (puzzle: Puzzle): number[] =>
+  reachOf(puzzle).flatMap((rotations, p) =>
+    rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)) ? [p] : [],
+  )
+
 /** Whether some turn can be blocked, so that not every sequence of turns can be made. */
 export const canBlock = (puzzle: Puzzle): boolean =>
-  puzzle.grips.some(({ condition }) => condition !== null) ||
-  reachOf(puzzle).some((rotations, p) =>
-    rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)),
+  puzzle.grips.some(({ condition }) => condition !== null) || blocksOf(puzzle).length > 0
+
+const deciders = new WeakMap<Puzzle, readonly number[]>()
+
+/** Pieces that decide which turns are free: those that can be cut, and those that can lie in a cap. */
+export function decidersOf(puzzle: Puzzle): readonly number[] {
+  const known = deciders.get(puzzle)
+  if (known) return known
+  const blocks = new Set(blocksOf(puzzle))
+  const caps = puzzle.carry.filter((_, grip) => puzzle.grips[grip].condition !== null)
+  const found = reachOf(puzzle).flatMap((rotations, p) =>
+    blocks.has(p) || rotations.some((r) => caps.some((table) => table[24 * p + r] === IN))
+      ? [p]
+      : [],
   )
+  deciders.set(puzzle, found)
+  return found
+}
 
 /** The hold of a state: the rotation under which every piece lies where turns take it, if there is one. */
 export const holdOf = (puzzle: Puzzle, state: State): Rotation | undefined =>

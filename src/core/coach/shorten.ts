@@ -1,20 +1,20 @@
 /**
  * Shorter if found: a route of the universal school, step by step. A step brings some pieces home and keeps
  * those that are; whatever else it keeps is worth nothing yet. A two-ended search looks for fewer turns that
- * do as much, and the rest is planned anew from where they lead. What is shorter as a whole is kept. For
- * what `canShorten` says.
+ * do as much, and the rest is planned anew from where they lead. What is shorter as a whole is kept.
  */
-import { frameOf } from '../analysis/frame'
 import { coloursOf } from '../analysis/anatomy'
+import { frameOf } from '../analysis/frame'
+import { canBlock } from '../analysis/placements'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { must } from '../result'
 import { INVERSE, type Rotation } from '../rotation'
 import type { School } from '../schools/school'
-import { shortestFor, type Tally } from '../search/twoEnded'
+import { shortestFor, type Search, type Tally } from '../search/twoEnded'
 import { looksHome, readState, rotateState, turnFreely, type State } from '../state'
-import { accountOf } from '../universal/account'
+import { accountOf, areSumsSettled } from '../universal/account'
 import { effectOfTurn } from '../universal/effects'
 import { Sums } from '../universal/sumNumbers'
 import { capital, listed, plural, shortKind } from '../words'
@@ -35,6 +35,9 @@ export interface Watch {
 /** Sequences of one length from which the rest is planned. */
 const TRIED = 4
 
+/** Positions that are kept on each side: few as long as that finds something, then more. */
+const KEPT = [40_000, 120_000]
+
 /** The best route that was found before time was up: the one given, if none is shorter. */
 export async function shorten(
   puzzle: Puzzle,
@@ -44,22 +47,28 @@ export async function shorten(
   { isOver, pause, onBetter }: Watch,
 ): Promise<Route> {
   let best = given
-  for (let isBetter = true; isBetter && !isOver();) {
-    isBetter = false
-    for (let at = 0; at < stepsOf(best).length && !isOver(); at++) {
-      await pause()
-      for (const turns of shorterSteps(puzzle, school, best, at)) {
-        if (isOver()) break
-        const found = spliced(puzzle, school, best, at, turns, scheme)
-        await pause()
-        if (!found || found.turnCount >= best.turnCount) continue
-        best = found
-        isBetter = true
-        onBetter(best.turnCount)
-        break
+  const rest = async () => {
+    await pause()
+    return isOver()
+  }
+  for (const kept of KEPT)
+    for (let isBetter = true; isBetter && !isOver();) {
+      isBetter = false
+      for (let at = 0; at < stepsOf(best).length && !(await rest()); at++) {
+        const search = searchFor(puzzle, school, best, at)
+        if (!search) continue
+        for (const turns of await shortestFor(puzzle, { ...search, kept, rest })) {
+          const found = spliced(puzzle, school, best, at, turns, scheme)
+          if (found && found.turnCount < best.turnCount) {
+            best = found
+            isBetter = true
+            onBetter(best.turnCount)
+            break
+          }
+          if (await rest()) break
+        }
       }
     }
-  }
   return best
 }
 
@@ -98,13 +107,28 @@ function placeOf(puzzle: Puzzle, school: School, route: Route, at: number): Plac
   return { before, frame, step, stage, length: end - first, kept }
 }
 
-function shorterSteps(puzzle: Puzzle, school: School, route: Route, at: number): Turn[][] {
+/** A search for what a step does in fewer turns; undefined where nothing is to be looked for. */
+function searchFor(
+  puzzle: Puzzle,
+  school: School,
+  route: Route,
+  at: number,
+): Omit<Search, 'kept'> | undefined {
   const place = placeOf(puzzle, school, route, at)
-  if (!place || place.frame !== 0) return []
+  if (!place || place.frame !== 0) return undefined
+  const { kept: pieces, before: state, length } = place
   const { turns } = frameOf(puzzle)
-  const { kept, before, length } = place
-  return shortestFor(puzzle, kept, before, turns, length - 1, TRIED, sumsOf(puzzle))
+  const search = { pieces, state, turns, most: length - 1, ways: TRIED }
+  if (!canBlock(puzzle)) return { ...search, tally: sumsOf(puzzle) }
+  // Out of shape there are no sums: a sequence is judged by where it ends.
+  return { ...search, accepts: (way) => areSumsSettled(puzzle, turnedFreely(puzzle, state, way)) }
 }
+
+const turnedFreely = (puzzle: Puzzle, from: State, turns: readonly Turn[]): State =>
+  turns.reduce<State>(
+    (state, turn) => turnFreely(puzzle, state, turn, new Uint8Array(state.length)),
+    from,
+  )
 
 const tallies = new WeakMap<Puzzle, Tally>()
 
@@ -141,10 +165,7 @@ function spliced(
 ): Route | undefined {
   const place = placeOf(puzzle, school, route, at)
   if (!place) return undefined
-  const after = turns.reduce<State>(
-    (state, turn) => turnFreely(puzzle, state, turn, new Uint8Array(state.length)),
-    place.before,
-  )
+  const after = turnedFreely(puzzle, place.before, turns)
   const rest = planUniversally(puzzle, school, after, scheme)
   if (!rest.ok) return undefined
   const holds = place.step.turns.filter(({ role }) => role === 'hold')

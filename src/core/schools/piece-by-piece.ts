@@ -36,10 +36,6 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
   return school
 }
 
-/** Whether a shorter way can be looked for: in this school, where turns are always free. */
-export const canShorten = (puzzle: Puzzle, { id }: School): boolean =>
-  id === UNIVERSAL_ID && !canBlock(puzzle)
-
 function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[] {
   const { orbits } = workOf(puzzle)
   const single = [...orbits.keys()].filter((o) => orbits[o].orbit.places.length === 1)

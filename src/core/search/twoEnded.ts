@@ -1,15 +1,48 @@
 /**
  * Two-ended search over the pieces that matter: from where they are, and from home, turn by turn until the
  * two meet. Other pieces go wherever they go, but what a sequence adds to a sum can be asked to be nothing.
- * For puzzles whose turns are always free.
+ * Where turns can be blocked, the pieces that decide it go along on both sides, whichever they are.
  */
-import { lookClassesOf } from '../analysis/lookAlikes'
-import { IN, type Puzzle, type Turn } from '../puzzle/compile'
+import { decidersOf } from '../analysis/placements'
+import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
 import { PRODUCT } from '../rotation'
-import type { State } from '../state'
+import { seededRandom } from '../random'
+import { looksHome, turnFreely, type State } from '../state'
 
-/** Positions that are kept on each side. */
-const KEPT = 40_000
+/** Positions that are grown from between two rests. */
+const BETWEEN_RESTS = 1000
+
+/** Sequences of one length that are judged at most. */
+const JUDGED = 300
+
+interface Keys {
+  readonly high: Int32Array
+  readonly low: Int32Array
+}
+
+/** Keys have 53 bits: 32 and these. */
+const LOW_RANGE = 2 ** 21
+
+const known = new WeakMap<Puzzle, { readonly look: Keys; readonly slot: Keys }>()
+
+/**
+ * Random numbers for looks and slots: a position is known by their sum without carry (Zobrist's keys). Two
+ * positions with one key are next to impossible, and what is found is made before it is believed.
+ */
+function keysOf(puzzle: Puzzle) {
+  const found = known.get(puzzle)
+  if (found) return found
+  const random = seededRandom(20261125)
+  const draw = (table: ArrayLike<number>): Keys => {
+    const length = Array.from(table).reduce((most, value) => Math.max(most, value + 1), 0)
+    const some = () =>
+      Int32Array.from({ length }, () => random.below(2 ** 31) * 2 + random.below(2))
+    return { high: some(), low: some() }
+  }
+  const keys = { look: draw(puzzle.look), slot: draw(puzzle.slot) }
+  known.set(puzzle, keys)
+  return keys
+}
 
 /** Something that every turn adds to, numbered. */
 export interface Tally {
@@ -19,6 +52,7 @@ export interface Tally {
 }
 
 interface Node {
+  /** Of the pieces that matter, then of those that decide what is blocked. */
   readonly rotations: Uint8Array
   readonly sum: number
   readonly from?: Node
@@ -26,42 +60,80 @@ interface Node {
   readonly turn: number
 }
 
-/**
- * @param pieces that must look home at the end
- * @param turns that may be made, with each its inverse
- * @param most turns of a sequence
- * @param wanted how many sequences, all of the fewest turns that were found
- * @param tally what the sequence must add nothing to, as it is seen
- */
-export function shortestFor(
+export interface Search {
+  /** Pieces that must look home at the end. */
+  readonly pieces: readonly number[]
+  /** In shape. */
+  readonly state: State
+  /** That may be made, with each its inverse. */
+  readonly turns: readonly Turn[]
+  /** Turns of a sequence. */
+  readonly most: number
+  /** How many sequences, all of the fewest turns that were found. */
+  readonly ways: number
+  /** Positions that are kept on each side. */
+  readonly kept: number
+  /** What a sequence must add nothing to, as it is seen. */
+  readonly tally?: Tally
+  /** Judges a sequence as a whole. */
+  readonly accepts?: (way: readonly Turn[]) => boolean
+  /** Called every few milliseconds; true ends the search. */
+  readonly rest?: () => Promise<boolean>
+}
+
+const NO_TALLY: Tally = { plus: () => 0, seen: () => 0 }
+
+/** Sequences of the fewest turns that do what is asked; none if there are none, or if it was ended. */
+export async function shortestFor(
   puzzle: Puzzle,
-  pieces: readonly number[],
-  state: State,
-  turns: readonly Turn[],
-  most: number,
-  wanted: number,
-  tally: Tally = { plus: () => 0, seen: () => 0 },
-): Turn[][] {
-  const { classSize } = lookClassesOf(puzzle)
-  const hasEqual = pieces.some((p) => classSize[p] > 1)
-  const looks = new Uint16Array(pieces.length)
-  const keyOf = (rotations: Uint8Array, sum: number) => {
-    for (let i = 0; i < pieces.length; i++) looks[i] = puzzle.look[24 * pieces[i] + rotations[i]]
-    if (hasEqual) looks.sort()
-    return `${tally.seen(sum)} ${String.fromCharCode(...looks)}`
+  {
+    pieces,
+    state,
+    turns,
+    most,
+    ways,
+    kept,
+    tally = NO_TALLY,
+    accepts = () => true,
+    rest = () => Promise.resolve(false),
+  }: Search,
+): Promise<Turn[][]> {
+  // In shape every place is filled, so whichever pieces are taken for those that decide will do.
+  const deciders = decidersOf(puzzle)
+  const tracked = [...pieces, ...deciders]
+  const keys = keysOf(puzzle)
+  // A look tells its place, so a sum over looks is what the eye sees, whichever of equal pieces shows it.
+  const keyOf = (rotations: Uint8Array, sum: number): number => {
+    const seen = tally.seen(sum) + 1
+    let high = Math.imul(seen, 0x9e3779b1)
+    let low = Math.imul(seen, 0x85ebca6b)
+    for (let i = 0; i < pieces.length; i++) {
+      const look = puzzle.look[24 * pieces[i] + rotations[i]]
+      high ^= keys.look.high[look]
+      low ^= keys.look.low[look]
+    }
+    for (let i = 0; i < deciders.length; i++) {
+      const slot = puzzle.slot[24 * deciders[i] + rotations[pieces.length + i]]
+      high ^= keys.slot.high[slot]
+      low ^= keys.slot.low[slot]
+    }
+    return (high >>> 0) * LOW_RANGE + ((low >>> 0) % LOW_RANGE)
   }
   const begin = (rotations: Uint8Array) => {
     const node: Node = { rotations, sum: 0, turn: -1 }
-    return { depth: 0, front: [node], seen: new Map([[keyOf(rotations, 0), node]]) }
+    return { depth: 0, front: [node], seen: new Map<number, Node>([[keyOf(rotations, 0), node]]) }
   }
-  const there = begin(Uint8Array.from(pieces, (p) => state[p]))
-  const home = begin(new Uint8Array(pieces.length))
-  const grow = (side: typeof there) => {
+  const there = begin(Uint8Array.from(tracked, (p, i) => (i < pieces.length ? state[p] : 0)))
+  const home = begin(new Uint8Array(tracked.length))
+  let isEnded = false
+  const grow = async (side: typeof there) => {
     const next: Node[] = []
-    for (const node of side.front)
+    for (const [n, node] of side.front.entries()) {
+      if (n % BETWEEN_RESTS === BETWEEN_RESTS - 1 && (isEnded = await rest())) return
       for (let t = 0; t < turns.length; t++) {
         if (node.turn >= 0 && turns[node.turn].grip === turns[t].grip) continue
-        const rotations = turnedBy(puzzle, pieces, node.rotations, turns[t])
+        if (isBlocked(puzzle, deciders, node.rotations, turns[t])) continue
+        const rotations = turnedBy(puzzle, tracked, node.rotations, turns[t])
         const sum = tally.plus(node.sum, turns[t])
         const key = keyOf(rotations, sum)
         if (side.seen.has(key)) continue
@@ -69,12 +141,14 @@ export function shortestFor(
         side.seen.set(key, found)
         next.push(found)
       }
+    }
     side.front = next
     side.depth++
   }
   const inverse = new Map(turns.map((turn) => [turn.index, puzzle.turns[turn.inverse]]))
   const found: Turn[][] = []
   const meet = (side: typeof there, other: typeof there) => {
+    let judged = 0
     for (const node of side.front) {
       const across = other.seen.get(keyOf(node.rotations, node.sum))
       if (!across) continue
@@ -82,18 +156,29 @@ export function shortestFor(
       const way = pathTo(turns, fromThere).reverse()
       for (let at = fromHome; at.from; at = at.from)
         way.push(inverse.get(turns[at.turn].index) as Turn)
-      found.push(way)
-      if (found.length >= wanted) return
+      if (leadsHome(puzzle, pieces, state, way) && accepts(way)) found.push(way)
+      if (found.length >= ways || ++judged >= JUDGED) return
     }
   }
   meet(there, home)
   while (found.length === 0 && there.depth + home.depth < most) {
     const [side, other] = there.front.length <= home.front.length ? [there, home] : [home, there]
-    if (side.front.length === 0 || side.seen.size > KEPT) break
-    grow(side)
+    if (side.front.length === 0 || side.seen.size > kept) break
+    await grow(side)
+    if (isEnded) break
     meet(side, other)
   }
   return found
+}
+
+function leadsHome(
+  puzzle: Puzzle,
+  pieces: readonly number[],
+  state: State,
+  way: readonly Turn[],
+): boolean {
+  const end = way.reduce<State>((now, turn) => turnFreely(puzzle, now, turn, now), state.slice())
+  return pieces.every((p) => looksHome(puzzle, p, end[p]))
 }
 
 /** The turns that led to a node, the last first. */
@@ -101,6 +186,25 @@ function pathTo(turns: readonly Turn[], node: Node): Turn[] {
   const path: Turn[] = []
   for (let at = node; at.from; at = at.from) path.push(turns[at.turn])
   return path
+}
+
+/** Whether a turn would cut a piece, or needs a cap that is not complete; the deciders come last. */
+function isBlocked(
+  puzzle: Puzzle,
+  deciders: readonly number[],
+  rotations: Uint8Array,
+  { grip }: Turn,
+): boolean {
+  const carry = puzzle.carry[grip]
+  const { condition } = puzzle.grips[grip]
+  const first = rotations.length - deciders.length
+  let cells = 0
+  for (let i = 0; i < deciders.length; i++) {
+    const how = carry[24 * deciders[i] + rotations[first + i]]
+    if (how === STRADDLES) return true
+    if (how === IN) cells += puzzle.pieces[deciders[i]].cells.length
+  }
+  return condition !== null && cells !== condition.complete
 }
 
 function turnedBy(

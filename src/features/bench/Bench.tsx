@@ -15,7 +15,7 @@ import { must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
 import { ShareBar } from '@/ui/ShareBar'
-import { canShorten, UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
+import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
 import { writeState } from '@/core/state'
 import { Button, LinkButton } from '@/ui/Button'
@@ -348,7 +348,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                   onChoose={(base) => controls.plan({ base })}
                 />
               )}
-              {request && school && canShorten(puzzle, school) && !bench.deviation && (
+              {request && school?.id === UNIVERSAL_ID && !bench.deviation && (
                 <ShorterWay
                   key={request.state}
                   request={request}
@@ -356,11 +356,6 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                   route={done === 0 ? trail.route : undefined}
                   onFound={controls.take}
                 />
-              )}
-              {school?.id === UNIVERSAL_ID && !canShorten(puzzle, school) && (
-                <p className="px-1 text-sm text-soft">
-                  A shorter way is looked for only on puzzles whose turns are always free.
-                </p>
               )}
               {card?.kind === 'case' && (
                 <Button onClick={() => setOpen('cases')}>All cases of this stage</Button>
