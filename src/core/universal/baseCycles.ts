@@ -15,6 +15,7 @@ import { must } from '../result'
 import derived from './derived/cycles.json'
 import { effectOf, effectOfTurn, followedBy, inverseEffect, type Effect } from './effects'
 import { canBlock } from '../analysis/placements'
+import { hasEvenPermutations } from './evenPermutations'
 import { movesOf } from './moves'
 import { workOf, type OrbitAtWork } from './orbitsAtWork'
 
@@ -38,8 +39,9 @@ const KEPT = 3
 /** Places that a commutator may move, for its low powers and for high ones. */
 const MOST_MOVED = [12, 40]
 
-/** Places looked at before an orbit is given up: a few seconds. */
+/** Places looked at before an orbit is given up, a few seconds; and at a first look. */
 const BUDGET = 120_000_000
+const QUICK = 4_000_000
 
 const found = new WeakMap<Puzzle, ReadonlyMap<number, readonly BaseCycle[]>>()
 
@@ -68,18 +70,21 @@ export function knownCyclesOf(
 export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseCycle[]> {
   const cycles = new Map<number, readonly BaseCycle[]>()
   const { orbits } = workOf(puzzle)
-  const isOpen =
-    (least: number) =>
-    ({ orbit }: OrbitAtWork, o: number) =>
-      !cycles.has(o) && orbit.places.length >= least
+  const all = [...orbits.keys()]
   for (const way of WAYS) {
     if (way.withLoops && !canBlock(puzzle)) continue
-    const least = way.isFree ? LISTABLE + 1 : 3
+    const least = way.budget === QUICK ? 3 : LISTABLE + 1
     for (;;) {
-      const wanted = [...orbits.keys()].filter((o) => isOpen(least)(orbits[o], o))
-      if (wanted.length === 0) break
       const free = new Set(way.isFree ? cycles.keys() : [])
-      const search = new Search(puzzle, free, wanted, way.power)
+      const canCycle = (o: number) => {
+        const still = all.filter((other) => other !== o && !free.has(other))
+        return way.budget === QUICK || hasEvenPermutations(puzzle, o, still)
+      }
+      const isOpen = ({ orbit }: OrbitAtWork, o: number) =>
+        !cycles.has(o) && orbit.places.length >= least && canCycle(o)
+      const wanted = all.filter((o) => isOpen(orbits[o], o))
+      if (wanted.length === 0) break
+      const search = new Search(puzzle, free, wanted, way)
       search.run(way.withLoops)
       search.cycles.forEach((list, orbit) => cycles.set(orbit, list))
       if (search.cycles.size === 0 || !way.isFree) break
@@ -92,16 +97,21 @@ export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseC
 const POWER = 3
 const HIGH_POWER = 9
 
-/** One after the other, for what is still missing; `isFree`: what has cycles may be disturbed. */
+/**
+ * One after the other, for what is still missing; `isFree`: what has cycles may be disturbed. Before the
+ * longer ones it is asked of the group whether there is anything to be found.
+ */
 const WAYS = [
-  { withLoops: false, isFree: false, power: POWER },
-  { withLoops: false, isFree: true, power: POWER },
-  { withLoops: true, isFree: false, power: POWER },
-  { withLoops: true, isFree: true, power: POWER },
-  { withLoops: false, isFree: true, power: HIGH_POWER },
+  { withLoops: false, isFree: false, power: POWER, budget: QUICK },
+  { withLoops: false, isFree: false, power: POWER, budget: BUDGET },
+  { withLoops: false, isFree: true, power: POWER, budget: BUDGET },
+  { withLoops: true, isFree: false, power: POWER, budget: QUICK },
+  { withLoops: true, isFree: false, power: POWER, budget: BUDGET },
+  { withLoops: true, isFree: true, power: POWER, budget: BUDGET },
+  { withLoops: false, isFree: true, power: HIGH_POWER, budget: BUDGET },
 ]
 
-/** Orbits of so few places are listed rather than left to cycles that disturb others. */
+/** Orbits of so few places are listed if a first look finds no cycles. */
 const LISTABLE = 6
 
 /** As they are shipped: for each orbit the names of the turns. */
@@ -156,7 +166,7 @@ class Search {
     private readonly puzzle: Puzzle,
     free: ReadonlySet<number>,
     wanted: readonly number[],
-    private readonly power = POWER,
+    private readonly way: { readonly power: number; readonly budget: number } = WAYS[0],
   ) {
     const { orbits, ignored, riders } = workOf(puzzle)
     this.orbitOf = Int16Array.from(puzzle.pieces, () => FRAME)
@@ -241,7 +251,7 @@ class Search {
     for (const first of firsts)
       for (const second of seconds) {
         if (this.wanted.size === 0) return false
-        if ((this.tried += puzzle.pieces.length) > BUDGET) return false
+        if ((this.tried += puzzle.pieces.length) > this.way.budget) return false
         if (!this.movesFew(first, second)) continue
         followedBy(puzzle, first.effect, second.effect, a)
         followedBy(puzzle, a, first.inverse, b)
@@ -255,7 +265,7 @@ class Search {
   private movesFew(first: Word, second: Word): boolean {
     const { place } = this.puzzle
     const product = PRODUCT
-    const most = MOST_MOVED[this.power === POWER ? 0 : 1]
+    const most = MOST_MOVED[this.way.power === POWER ? 0 : 1]
     let moved = 0
     for (const q of this.counted) {
       let r = first.effect[q]
@@ -270,7 +280,7 @@ class Search {
   /** Keeps the commutator, or its square or cube, if that is a three-cycle. */
   private look(effect: Effect, first: Word, second: Word): void {
     let power = effect
-    for (let times = 1; times <= this.power; times++) {
+    for (let times = 1; times <= this.way.power; times++) {
       if (times > 1) power = followedBy(this.puzzle, power, effect)
       const cycle = this.threeCycle(power)
       if (!cycle) continue
