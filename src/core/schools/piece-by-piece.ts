@@ -3,7 +3,6 @@
  * are the orbits that the turns have, in the order in which later work leaves earlier work alone.
  */
 import { changesShape } from '../analysis/layouts'
-import { canBlock } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'

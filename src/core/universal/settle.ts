@@ -11,6 +11,7 @@ import { inverseOf, type State } from '../state'
 import { groupOn } from '../analysis/order'
 import { accountOf } from './account'
 import { simplify } from '../notation/rewrite'
+import { countLooks } from './countLooks'
 import { followedBy, inverseEffect, type Effect } from './effects'
 import type { Move } from './moves'
 import { workOf } from './orbitsAtWork'
@@ -53,6 +54,10 @@ export function settler(
     .map((move) => ({ ...move, by: vectorOf(move.effect) }))
   const { classSize } = lookClassesOf(puzzle)
   const hasEqual = places.some((p) => classSize[p] > 1)
+  // Listed in vain it takes seconds.
+  const effects = moves.map(({ effect }) => effect)
+  if (places.length > 0 && !hasEqual && countLooks(puzzle, places, effects) > limit)
+    return undefined
   const looks = new Uint16Array(places.length)
   const key = (at: Uint8Array, sum: number): number | string => {
     const coset = withSums ? sums.cosetOf(sum) : 0
