@@ -21,22 +21,27 @@ export function box(...size: [number, number, number]): Puzzle {
   return puzzle
 }
 
+/** A box with blocks of cells glued together. */
+export const glued = (size: readonly number[], ...glue: number[][][]): Puzzle =>
+  compile(
+    must(
+      readDefinition({
+        schema: 1,
+        id: 'glued',
+        name: 'glued',
+        mechanism: { kind: 'box', size },
+        glue,
+      }),
+    ),
+  )
+
 /** A 3x3x3 with a corner glued to an edge. */
-export const gluedCube = compile(
-  must(
-    readDefinition({
-      schema: 1,
-      id: 'glued',
-      name: 'glued',
-      mechanism: { kind: 'box', size: [3, 3, 3] },
-      glue: [
-        [
-          [1, 1, 1],
-          [1, 1, 0],
-        ],
-      ],
-    }),
-  ),
+export const gluedCube = glued(
+  [3, 3, 3],
+  [
+    [1, 1, 1],
+    [1, 1, 0],
+  ],
 )
 
 /** A 5x5x5 with six loose blocks: they can lie in more ways than are listed. */
@@ -79,14 +84,7 @@ export const anyGlued: fc.Arbitrary<Puzzle> = fc
       pair.forEach((cell) => used.add(cell.join()))
       return [pair]
     })
-    const definition = {
-      schema: 1,
-      id: 'glued',
-      name: 'glued',
-      mechanism: { kind: 'box', size },
-      glue,
-    }
-    return compile(must(readDefinition(definition)))
+    return glued(size, ...glue)
   })
 
 /** A 3x3x3 in a cube with some of its vertices and edges cut off; not every one can be made. */

@@ -17,7 +17,8 @@ import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scra
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import { variantsOf, type Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
-import { halfTurnTable, lookTable } from '@/core/search/distanceTable'
+import { halfTurnTable } from '@/core/search/distanceTable'
+import { prepareShortest } from '@/core/search/shortestHome'
 import { readState, writeState, type State } from '@/core/state'
 import { isUniversal } from '@/core/coach/universal'
 import { judgeEntry, type Entry, type EntryVerdict } from '@/core/copy/pieces'
@@ -113,7 +114,7 @@ const coach = {
     const position = positionOf(request)
     if (!position.ok) return position
     const { puzzle, school, state } = position.value
-    if (isShortest(school.stages)) lookTable(puzzle, progress)
+    if (isShortest(school.stages)) prepareShortest(puzzle, progress)
     if (isUniversal(school.stages)) kitOf(puzzle, progress)
     return plan(puzzle, school, state, optionsOf(puzzle, request))
   },
@@ -182,7 +183,7 @@ const coach = {
     const ways: ComparedWay[] = []
     for (const school of schoolsFor(request.puzzleId))
       for (const variant of variantsOf(school)) {
-        if (isShortest(school.stages)) lookTable(puzzle, progress)
+        if (isShortest(school.stages)) prepareShortest(puzzle, progress)
         const route = plan(puzzle, school, state, {
           variant,
           scheme: request.scheme,

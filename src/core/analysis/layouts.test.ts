@@ -76,8 +76,10 @@ describe('layouts of glued blocks', () => {
         if (!layouts) return
         let length = 0
         let seen = 0
-        for (const turns of loopsThrough(puzzle, layouts)) {
-          expect(isInShape(puzzle, must(turnAll(puzzle, start(puzzle), turns)))).toBe(true)
+        for (const { turns, effect } of loopsThrough(puzzle, layouts)) {
+          const end = must(turnAll(puzzle, start(puzzle), turns))
+          expect(Array.from(end)).toEqual(Array.from(effect))
+          expect(isInShape(puzzle, end)).toBe(true)
           expect(turns.length).toBeGreaterThanOrEqual(length)
           length = turns.length
           if (++seen === 40) break

@@ -9,7 +9,7 @@ import { frameOf } from './frame'
 import { blocksOf, familiesOf } from './placements'
 import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
 import { IDENTITY, PRODUCT } from '../rotation'
-import { inverseOf, type State } from '../state'
+import { inverseOf, start, turnFreely, type State } from '../state'
 
 /** More layouts than this are not listed. */
 export const MOST_LAYOUTS = 30_000
@@ -142,8 +142,23 @@ function pathTo({ list }: Layouts, position: number): Turn[] {
   return path.reverse()
 }
 
-/** All loops through the finished layout, a turn at a time away from the tree, the shortest first. */
-export function* loopsThrough(puzzle: Puzzle, layouts: Layouts): Generator<Turn[]> {
-  for (const { from, turn, to } of layouts.closing)
-    yield [...pathTo(layouts, from), turn, ...inverseOf(puzzle, pathTo(layouts, to))]
+/** A loop through the finished layout, and the state that it makes of the finished puzzle. */
+export interface Loop {
+  readonly turns: readonly Turn[]
+  readonly effect: State
+}
+
+/** All that do different things, one of two that undo each other, the shortest first. */
+export function* loopsThrough(puzzle: Puzzle, layouts: Layouts): Generator<Loop> {
+  const seen = new Set<string>([start(puzzle).join()])
+  for (const { from, turn, to } of layouts.closing) {
+    const turns = [...pathTo(layouts, from), turn, ...inverseOf(puzzle, pathTo(layouts, to))]
+    const made = (path: readonly Turn[]) =>
+      path.reduce((state, each) => turnFreely(puzzle, state, each, state), start(puzzle))
+    const effect = made(turns)
+    if (seen.has(effect.join())) continue
+    seen.add(effect.join())
+    seen.add(made(inverseOf(puzzle, turns)).join())
+    yield { turns, effect }
+  }
 }

@@ -22,7 +22,7 @@ import {
 } from './invariants'
 import { moveOf, orbitsUnder, type Orbit } from './orbits'
 import { PermutationGroup, type Permutation, type Progress } from './permutationGroup'
-import { changesShape } from './layouts'
+import { changesShape, layoutsOf, loopsThrough, type Layouts } from './layouts'
 import { canBlock, familiesOf, reachOf } from './placements'
 import { coreOf, loopsOf } from './shapes'
 import { kindPlural, listed } from '../words'
@@ -53,6 +53,8 @@ export function orderOfPuzzle(puzzle: Puzzle, progress: Progress = () => undefin
     const loops = loopsOf(puzzle, core)
     return { ...orderUnder(puzzle, loops, undefined, progress), silhouettes }
   }
+  const layouts = layoutsOf(puzzle)
+  if (layouts) return orderOfGlued(puzzle, layouts, progress)
   if (canBlock(puzzle)) return blockedOrder()
   const { turns, piece } = frameOf(puzzle)
   return orderUnder(
@@ -61,6 +63,52 @@ export function orderOfPuzzle(puzzle: Puzzle, progress: Progress = () => undefin
     piece,
     progress,
   )
+}
+
+/**
+ * Every layout of the blocks is taken by as many states as the finished one, whose states the loops through
+ * it generate (orbit and stabiliser, for a groupoid).
+ */
+function orderOfGlued(puzzle: Puzzle, layouts: Layouts, progress: Progress): Order {
+  const { piece } = frameOf(puzzle)
+  const loops: State[] = []
+  let isOld: (state: State) => boolean = () => false
+  let seen = 0
+  for (const { effect } of loopsThrough(puzzle, layouts)) {
+    if (++seen % 1000 === 0) progress(seen / (layouts.closing.length + seen))
+    if (isOld(effect)) continue
+    loops.push(effect)
+    isOld = membershipUnder(puzzle, loops, piece, false)
+  }
+  const order = orderUnder(puzzle, loops, piece, progress)
+  const count = BigInt(layouts.list.length)
+  const times = (own: bigint | null) => own && own * count
+  return {
+    ...order,
+    groupOrder: times(order.groupOrder),
+    visibleStates: times(order.visibleStates),
+    // Within one layout, which is not what these are said to count.
+    index: null,
+    indexByInvariants: null,
+    remarks: [
+      `The blocks can lie in ${count === 1n ? 'one way only' : `${count} ways, every one with as many states as the finished one`}.`,
+      ...order.remarks.filter((remark) => !remark.includes('would allow')),
+    ],
+  }
+}
+
+/**
+ * How many states moves make of the finished puzzle, all its pieces told apart. Not proven, and so rarely
+ * too few: quick enough for a decision on the way.
+ */
+export function countUnder(
+  puzzle: Puzzle,
+  moves: readonly State[],
+  fixed: number | undefined,
+): bigint {
+  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, fixed))
+  const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
+  return new PermutationGroup(space.degree, generators, space.base, () => undefined, false).order
 }
 
 function orderUnder(
@@ -335,7 +383,11 @@ function visibleStates(
   space: Space,
   remarks: string[],
 ): bigint | null {
-  if (!showsItsHold(puzzle)) return visibleUpToHold(puzzle, remarks)
+  if (!showsItsHold(puzzle)) {
+    if (!canBlock(puzzle)) return visibleUpToHold(puzzle, remarks)
+    remarks.push('How many states look different is not counted: the hold cannot be told by eye.')
+    return null
+  }
   const both = commonOrder(group, space, remarks)
   return both === null ? null : group.order / both
 }

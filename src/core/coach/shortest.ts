@@ -8,7 +8,7 @@ import { fail, ok, type Result } from '../result'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { School } from '../schools/school'
 import { handCost, type Hand } from '../search/handCost'
-import { knownToTable, lookTable, shortestSequences } from '../search/distanceTable'
+import { shortestHome } from '../search/shortestHome'
 import { rotateState, writeState, type State } from '../state'
 import { capital, plural } from '../words'
 import { pieceFor, relativeTo } from './goal'
@@ -82,16 +82,12 @@ export function planShortest(
 function waysHome(puzzle: Puzzle, state: State): Way[] {
   const hold = holdOf(puzzle, state)
   if (hold === undefined) return []
-  const table = lookTable(puzzle)
   const { piece } = frameOf(puzzle)
-  const waysFrom = (still: State, back: Rotation, frame: Rotation): Way[] => {
-    const named = knownToTable(puzzle, table, still)
-    if (!named) return []
-    return shortestSequences(puzzle, table, named, WAYS_LIMIT).map((turns) => ({
+  const waysFrom = (still: State, back: Rotation, frame: Rotation): Way[] =>
+    (shortestHome(puzzle, still, WAYS_LIMIT) ?? []).map((turns) => ({
       turns: rehold(puzzle, turns, back),
       frame,
     }))
-  }
   if (piece === undefined) return waysFrom(rotateState(state, INVERSE[hold]), hold, hold)
   const seen = new Set<number>()
   const all = puzzle.holds

@@ -6,8 +6,8 @@
 import { decidersOf } from '../analysis/placements'
 import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
 import { PRODUCT } from '../rotation'
-import { seededRandom } from '../random'
 import { looksHome, turnFreely, type State } from '../state'
+import { keysOf } from './lookKeys'
 
 /** Positions that are grown from between two rests. */
 const BETWEEN_RESTS = 1000
@@ -15,34 +15,8 @@ const BETWEEN_RESTS = 1000
 /** Sequences of one length that are judged at most. */
 const JUDGED = 300
 
-interface Keys {
-  readonly high: Int32Array
-  readonly low: Int32Array
-}
-
 /** Keys have 53 bits: 32 and these. */
 const LOW_RANGE = 2 ** 21
-
-const known = new WeakMap<Puzzle, { readonly look: Keys; readonly slot: Keys }>()
-
-/**
- * Random numbers for looks and slots: a position is known by their sum without carry (Zobrist's keys). Two
- * positions with one key are next to impossible, and what is found is made before it is believed.
- */
-function keysOf(puzzle: Puzzle) {
-  const found = known.get(puzzle)
-  if (found) return found
-  const random = seededRandom(20261125)
-  const draw = (table: ArrayLike<number>): Keys => {
-    const length = Array.from(table).reduce((most, value) => Math.max(most, value + 1), 0)
-    const some = () =>
-      Int32Array.from({ length }, () => random.below(2 ** 31) * 2 + random.below(2))
-    return { high: some(), low: some() }
-  }
-  const keys = { look: draw(puzzle.look), slot: draw(puzzle.slot) }
-  known.set(puzzle, keys)
-  return keys
-}
 
 /** Something that every turn adds to, numbered. */
 export interface Tally {
@@ -102,7 +76,6 @@ export async function shortestFor(
   const deciders = decidersOf(puzzle)
   const tracked = [...pieces, ...deciders]
   const keys = keysOf(puzzle)
-  // A look tells its place, so a sum over looks is what the eye sees, whichever of equal pieces shows it.
   const keyOf = (rotations: Uint8Array, sum: number): number => {
     const seen = tally.seen(sum) + 1
     let high = Math.imul(seen, 0x9e3779b1)

@@ -96,21 +96,15 @@ const MOST_LOOPS = 3000
 /** Loops that leave the finished layout of blocks and come back: short ones, and such as add something. */
 function loopsAround(puzzle: Puzzle, layouts: Layouts): Loops {
   const single = singleMoves(puzzle)
-  const seen = new Set(single.map(({ effect }) => effect.join()))
   const all: Move[] = []
   let isAll = true
-  for (const path of loopsThrough(puzzle, layouts)) {
+  for (const loop of loopsThrough(puzzle, layouts)) {
     if (all.length >= MOST_LOOPS) {
       isAll = false
       break
     }
-    const turns = simplify(puzzle, path)
-    if (turns.length < 2) continue
-    const move = moveWith(puzzle, turns, must(turnAll(puzzle, start(puzzle), turns)))
-    const keys = [move.effect.join(), move.inverse.join()]
-    if (move.effect.every((r) => r === 0) || keys.some((key) => seen.has(key))) continue
-    keys.forEach((key) => seen.add(key))
-    all.push(move)
+    const turns = simplify(puzzle, loop.turns)
+    if (turns.length > 1) all.push(moveWith(puzzle, turns, loop.effect))
   }
   const loops = all.slice(0, SHORT_LOOPS)
   let isOld = reachOfMoves(puzzle, [...single, ...loops])
