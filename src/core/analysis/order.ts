@@ -90,6 +90,11 @@ function orderOfGlued(puzzle: Puzzle, layouts: Layouts, progress: Progress): Ord
     // Within one layout, which is not what these are said to count.
     index: null,
     indexByInvariants: null,
+    invariants: order.invariants.map((sentence) =>
+      count === 1n
+        ? sentence
+        : `With the blocks where they belong: ${sentence[0].toLowerCase()}${sentence.slice(1)}`,
+    ),
     remarks: [
       `The blocks can lie in ${count === 1n ? 'one way only' : `${count} ways, every one with as many states as the finished one`}.`,
       ...order.remarks.filter((remark) => !remark.includes('would allow')),

@@ -43,7 +43,8 @@ export function ShorterWay({
       route,
       seconds,
       callback((best: number, share: number) => {
-        if (!gone.current) setLooking({ best: Math.min(best, left), share })
+        // It can arrive after the answer.
+        if (!gone.current) setLooking((now) => now && { best: Math.min(best, left), share })
       }),
     )
     if (gone.current) return

@@ -121,6 +121,8 @@ export function useBench(
   const planWith = useCallback(
     async (asked: PlanRequest): Promise<Route | undefined> => {
       setPlanning(true)
+      // What the worker tells on the way can arrive after its answer.
+      let isOver = false
       try {
         const cancelled = new Promise<undefined>((resolve) => {
           cancel.current = () => {
@@ -131,7 +133,9 @@ export function useBench(
         const route = await Promise.race([
           coach().plan(
             asked,
-            callback((share: number) => setPlanShare(share)),
+            callback((share: number) => {
+              if (!isOver) setPlanShare(share)
+            }),
           ),
           cancelled,
         ])
@@ -146,6 +150,7 @@ export function useBench(
         apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
         return route.value
       } finally {
+        isOver = true
         cancel.current = undefined
         setPlanShare(undefined)
         setPlanning(false)

@@ -174,9 +174,11 @@ export function ByScramble({
           />
         )}
         <p className="mt-2 text-sm text-soft">
-          {shown === 0
-            ? 'Hold the finished puzzle like this, then turn along.'
-            : 'Your puzzle should look like this now, from in front and from behind.'}
+          {!state.ok
+            ? 'Nothing to show until the turns can be made.'
+            : shown === 0
+              ? 'Hold the finished puzzle like this, then turn along.'
+              : 'Your puzzle should look like this now, from in front and from behind.'}
         </p>
       </div>
     </div>
