@@ -181,6 +181,7 @@ const coach = {
     const { puzzle, state } = position.value
     await this.ready(request.puzzleId, progress)
     const ways: ComparedWay[] = []
+    let trouble: Result<ComparedWay[]> | undefined
     for (const school of schoolsFor(request.puzzleId))
       for (const variant of variantsOf(school)) {
         if (isShortest(school.stages)) prepareShortest(puzzle, progress)
@@ -189,7 +190,11 @@ const coach = {
           scheme: request.scheme,
           hand: request.hand,
         })
-        if (!route.ok) return route
+        // One school may have no way from here where another has.
+        if (!route.ok) {
+          trouble = route
+          continue
+        }
         ways.push({
           school: school.id,
           schoolName: school.name,
@@ -200,6 +205,7 @@ const coach = {
           looks: route.value.looks,
         })
       }
+    if (ways.length === 0 && trouble) return trouble
     return ok(ways.sort((a, b) => a.turns - b.turns))
   },
 

@@ -1,0 +1,2 @@
+import { measureStuck } from './benchStuck'
+measureStuck(20)
