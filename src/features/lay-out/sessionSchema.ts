@@ -65,5 +65,7 @@ export const entrySchema = lazy((value: unknown) => {
   if (laidBy === 'scramble') return scrambled
   if (laidBy === 'colours') return copied
   if (laidBy === 'pieces') return byPieces
-  return mixed().test('laidBy', 'laidBy must be "scramble", "colours" or "pieces".', () => false)
+  return mixed()
+    .nullable()
+    .test('laidBy', 'laidBy must be "scramble", "colours" or "pieces".', () => false)
 }) as unknown as Schema<ScrambledEntry | CopiedEntry | PieceEntry>
