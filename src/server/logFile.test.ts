@@ -1,15 +1,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readDefinition } from '../core/puzzle/readDefinition'
 import { must } from '../core/result'
-import { isSolved, readState, turnAll } from '../core/state'
+import { isSolved, readState, start, turnAll, writeState } from '../core/state'
 import { readTurns } from '../core/notation/read'
 import { puzzleById } from '../core/catalog'
 import { circleSolves } from './demo/circle'
 import { loadDemo } from './demo/load'
-import { importSolves, readLogFile, writeCsv, writeJson } from './logFile'
+import { importSolves, puzzlesOf, readLogFile, writeCsv, writeJson } from './logFile'
 import { migrate } from './migrate'
 import { shelf } from './copies'
 import { defaultProfile } from './profiles'
-import { listSolves, type Solve } from './solves'
+import { addOwnPuzzle, forgetOwnPuzzle, ownId, ownPuzzles } from './ownPuzzles'
+import { pool } from './pool'
+import { listSolves, type NewSolve, type Solve } from './solves'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
@@ -55,7 +58,8 @@ describe.each([
 ])('the log as %s', (_, write) => {
   it('comes back as it went out', () => {
     const back = must(readLogFile(write(solves)))
-    expect(back).toEqual(
+    expect(back.puzzles).toEqual([])
+    expect(back.solves).toEqual(
       solves.map((solve) => {
         const { known, ...rest } = without(solve)
         expect(known).toBe(3)
@@ -67,10 +71,14 @@ describe.each([
   it('is imported once: what is there already is passed over', async () => {
     const profileId = await defaultProfile()
     const read = must(readLogFile(write(solves)))
-    expect(await importSolves(profileId, read)).toBe(0)
-    const moved = { ...read[0], finishedAt: new Date('2026-12-01T18:00:00Z'), remark: '=1+1' }
+    expect(must(await importSolves(profileId, read))).toBe(0)
+    const moved = {
+      ...read.solves[0],
+      finishedAt: new Date('2026-12-01T18:00:00Z'),
+      remark: '=1+1',
+    }
     const again = must(readLogFile(write([{ ...solves[0], ...moved }])))
-    expect(again[0].remark).toBe('=1+1')
+    expect(again.solves[0].remark).toBe('=1+1')
     expect((await listSolves(profileId)).length).toBe(solves.length)
   })
 
@@ -87,6 +95,82 @@ describe.each([
     expect(spoil({ startState: 'aaaa' })).toMatch(/Line 5, startState/)
     expect(spoil({ puzzleId: 'cube-99' })).toMatch(/Line 5, puzzle/)
     expect(spoil({ school: 'nowhere' })).toMatch(/Line 5, school/)
+  })
+})
+
+describe("a log with solves of a puzzle of the solver's own", () => {
+  const definition = must(
+    readDefinition({
+      schema: 1,
+      id: 'tied',
+      name: 'Tied',
+      mechanism: { kind: 'box', size: [2, 2, 2] },
+      glue: [
+        [
+          [0.5, 0.5, 0.5],
+          [0.5, 0.5, -0.5],
+        ],
+      ],
+    }),
+  )
+
+  async function logged() {
+    const profileId = await defaultProfile()
+    const id = must(await addOwnPuzzle(profileId, definition))
+    await pool().query('delete from solves where puzzle_id = $1', [id])
+    const puzzle = must(puzzleById(id))
+    const state = must(turnAll(puzzle, start(puzzle), must(readTurns(puzzle, 'R2 U'))))
+    const { known, ...rest } = without(solves[0])
+    expect(known).toBe(3)
+    const solve: NewSolve = {
+      ...rest,
+      puzzleId: id,
+      school: 'shortest',
+      variant: {},
+      startState: writeState(state),
+      scramble: 'R2 U',
+      solution: "U' R2",
+      turnCount: 2,
+      quarterCount: 3,
+    }
+    expect(must(await importSolves(profileId, { solves: [solve], puzzles: [] }))).toBe(1)
+    return { profileId, id }
+  }
+
+  it('carries the puzzle along, and brings it back where it is not known', async () => {
+    const { profileId, id } = await logged()
+    const all = await listSolves(profileId)
+    const text = writeJson(all, await puzzlesOf(profileId, all))
+    await pool().query('delete from solves where puzzle_id = $1', [id])
+    expect(await forgetOwnPuzzle(profileId, id)).toBe(true)
+    expect(puzzleById(id).ok).toBe(false)
+
+    const read = must(readLogFile(text))
+    expect(read.puzzles).toEqual([definition])
+    // Reading alone leaves nothing behind.
+    expect(puzzleById(id).ok).toBe(false)
+    expect(must(await importSolves(profileId, read))).toBe(1)
+    expect(puzzleById(id).ok).toBe(true)
+    expect((await ownPuzzles(profileId)).map((each) => each.id)).toContain(id)
+    expect(must(await importSolves(profileId, read))).toBe(0)
+  })
+
+  it('is refused with the line if the puzzle is not right, or is missing', async () => {
+    const { profileId } = await logged()
+    const all = await listSolves(profileId)
+    const text = writeJson(all, await puzzlesOf(profileId, all))
+    const line = text.slice(0, text.indexOf('"mechanism"')).split('\n').length
+    const broken = readLogFile(text.replace('"size":[2,2,2]', '"size":[2,2,9]'))
+    expect(broken.ok ? '' : broken.problem.sentence).toMatch(
+      new RegExp(`Line ${line}, puzzles.*size.*Nothing was imported`),
+    )
+    const id = ownId(definition)
+    await pool().query('delete from solves where puzzle_id = $1', [id])
+    await forgetOwnPuzzle(profileId, id)
+    const alone = readLogFile(writeJson(all))
+    expect(alone.ok ? '' : alone.problem.sentence).toMatch(
+      /Line \d+, puzzle: .*Nothing was imported/,
+    )
   })
 })
 

@@ -4,12 +4,16 @@
  */
 import Papa from 'papaparse'
 import { array, date, number, object, string, ValidationError } from 'yup'
-import { puzzleById } from '../core/catalog'
+import { splitId } from '../core/catalog/setting'
+import { definitionById, forgetDefinition, learnDefinitions, puzzleById } from '../core/catalog'
+import type { PuzzleDefinition } from '../core/puzzle/definition'
+import { readDefinition } from '../core/puzzle/readDefinition'
 import { countQuarters, countTurns } from '../core/notation/rewrite'
 import { readTurns } from '../core/notation/read'
-import { fail, ok, type Result } from '../core/result'
+import { fail, ok, type Problem, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { isSolved, readState, turnAll } from '../core/state'
+import { addOwnPuzzle, ownId, ownPuzzleFiles } from './ownPuzzles'
 import { transaction } from './pool'
 import { addSolve, type NewSolve, type Solve } from './solves'
 
@@ -69,11 +73,25 @@ function toEntry(solve: Solve) {
   }
 }
 
-/** One solve a line, so that a line number in an error leads to it. */
-export function writeJson(solves: readonly Solve[]): string {
-  const lines = solves.map((solve) => JSON.stringify(toEntry(solve)))
-  return `{"format":"${FORMAT}","version":${VERSION},"solves":[\n${lines.join(',\n')}\n]}\n`
+/**
+ * One solve a line, so that a line number in an error leads to it; then the puzzles of the solver's own that
+ * they are of, so that the file can be read elsewhere.
+ */
+export function writeJson(
+  solves: readonly Solve[],
+  puzzles: readonly PuzzleDefinition[] = [],
+): string {
+  const lines = (list: readonly unknown[]) => list.map((each) => JSON.stringify(each)).join(',\n')
+  const own = puzzles.length > 0 ? `,"puzzles":[\n${lines(puzzles)}\n]` : ''
+  return `{"format":"${FORMAT}","version":${VERSION},"solves":[\n${lines(solves.map(toEntry))}\n]${own}}\n`
 }
+
+/** The puzzles of the solver's own that solves are of. */
+export const puzzlesOf = (
+  profileId: string,
+  solves: readonly Solve[],
+): Promise<PuzzleDefinition[]> =>
+  ownPuzzleFiles(profileId, [...new Set(solves.map(({ puzzleId }) => splitId(puzzleId).file))])
 
 /** Variant and splits are JSON inside their cells. */
 export function writeCsv(solves: readonly Solve[]): string {
@@ -90,26 +108,59 @@ interface Placed {
   readonly value: unknown
 }
 
+/** What a file holds, all of it checked. */
+export interface LogFile {
+  readonly solves: readonly NewSolve[]
+  /** Puzzles of the writer's own. */
+  readonly puzzles: readonly PuzzleDefinition[]
+}
+
 /** Reads either kind; which one is told by the first character. */
-export function readLogFile(text: string): Result<NewSolve[]> {
+export function readLogFile(text: string): Result<LogFile> {
   if (text.length > FILE_LIMIT) return fail('bad-file', 'The file is larger than 20 MB.')
   if (text.trim() === '') return fail('bad-file', 'The file is empty.')
   const placed = text.trimStart().startsWith('{') ? readJson(text) : readCsv(text)
   if (!placed.ok) return placed
-  const solves: NewSolve[] = []
-  for (const entry of placed.value) {
-    const solve = readEntry(entry)
-    if (!solve.ok) return solve
-    solves.push(solve.value)
+  const puzzles: PuzzleDefinition[] = []
+  for (const { line, value } of placed.value.puzzles) {
+    const read = readDefinition(value)
+    if (!read.ok) return refuse(line, 'puzzles', read.problem.sentence)
+    puzzles.push(read.value)
   }
-  return ok(solves)
+  return withDefinitions(puzzles, () => {
+    const solves: NewSolve[] = []
+    for (const entry of placed.value.solves) {
+      const solve = readEntry(entry)
+      if (!solve.ok) return solve
+      solves.push(solve.value)
+    }
+    return ok({ solves, puzzles })
+  })
+}
+
+/** Does something with puzzles known that need not stay so. */
+function withDefinitions<T>(puzzles: readonly PuzzleDefinition[], work: () => T): T {
+  const unknown = puzzles
+    .map((definition) => ({ ...definition, id: ownId(definition) }))
+    .filter(({ id }) => !definitionById(id))
+  learnDefinitions(unknown)
+  try {
+    return work()
+  } finally {
+    unknown.forEach(({ id }) => forgetDefinition(id))
+  }
 }
 
 const refuse = (line: number, field: string, why: string) =>
   fail('bad-file', `Line ${line}, ${field}: ${why} Nothing was imported.`, { field })
 
-function readJson(text: string): Result<Placed[]> {
-  let file: { format?: unknown; version?: unknown; solves?: unknown }
+interface Contents {
+  readonly solves: readonly Placed[]
+  readonly puzzles: readonly Placed[]
+}
+
+function readJson(text: string): Result<Contents> {
+  let file: { format?: unknown; version?: unknown; solves?: unknown; puzzles?: unknown }
   try {
     file = JSON.parse(text) as typeof file
   } catch (error) {
@@ -120,35 +171,45 @@ function readJson(text: string): Result<Placed[]> {
   if (file.format !== FORMAT) return refuse(1, 'format', `it must be "${FORMAT}".`)
   if (file.version !== VERSION) return refuse(1, 'version', `only version ${VERSION} is known.`)
   if (!Array.isArray(file.solves)) return refuse(1, 'solves', 'a list of solves is missing.')
-  const lines = elementLines(text)
-  return ok(file.solves.map((value: unknown, i) => ({ value, line: lines[i] ?? 1 })))
+  const puzzles = file.puzzles ?? []
+  if (!Array.isArray(puzzles)) return refuse(1, 'puzzles', 'it must be a list of puzzle files.')
+  const lines = elementLines(text, 'solves')
+  const ownLines = elementLines(text, 'puzzles')
+  return ok({
+    solves: file.solves.map((value: unknown, i) => ({ value, line: lines[i] ?? 1 })),
+    puzzles: puzzles.map((value: unknown, i) => ({ value, line: ownLines[i] ?? 1 })),
+  })
 }
 
 const lineAt = (text: string, position: number): number =>
   text.slice(0, position).split('\n').length
 
-/** Lines on which the elements of the outermost list begin. */
-function elementLines(text: string): number[] {
+/** Lines on which the elements of one of the outermost lists begin. */
+function elementLines(text: string, list: string): number[] {
   const lines: number[] = []
   let depth = 0
   let line = 1
-  let inString = false
+  let stringAt = -1
+  let field = ''
   for (let i = 0; i < text.length; i++) {
     const c = text[i]
     if (c === '\n') line++
-    if (inString) {
+    if (stringAt >= 0) {
       if (c === '\\') i++
-      else if (c === '"') inString = false
-    } else if (c === '"') inString = true
+      else if (c === '"') {
+        if (depth === 1) field = text.slice(stringAt, i)
+        stringAt = -1
+      }
+    } else if (c === '"') stringAt = i + 1
     else if (c === '{' || c === '[') {
-      if (depth === 2 && c === '{') lines.push(line)
+      if (depth === 2 && c === '{' && field === list) lines.push(line)
       depth++
     } else if (c === '}' || c === ']') depth--
   }
   return lines
 }
 
-function readCsv(text: string): Result<Placed[]> {
+function readCsv(text: string): Result<Contents> {
   const parsed = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true })
   const [error] = parsed.errors
   if (error) return refuse((error.row ?? 0) + 2, 'row', `${error.message}.`)
@@ -169,7 +230,7 @@ function readCsv(text: string): Result<Placed[]> {
       if (/^'[=+\-@\t\r]/.test(cell)) value[field] = cell.slice(1)
     placed.push({ line, value })
   }
-  return ok(placed)
+  return ok({ solves: placed, puzzles: [] })
 }
 
 function readEntry({ line, value }: Placed): Result<NewSolve> {
@@ -208,22 +269,42 @@ function readEntry({ line, value }: Placed): Result<NewSolve> {
 }
 
 /**
- * Stores solves; those that are in the log already (same start, solution and moment) are passed over.
- * The number stored is returned.
+ * Stores solves, and the puzzles that they need; solves that are in the log already (same start, solution and
+ * moment) are passed over. The number of solves stored is returned.
  */
-export function importSolves(profileId: string, solves: readonly NewSolve[]): Promise<number> {
-  return transaction(async (client) => {
-    let stored = 0
-    for (const solve of solves) {
-      const known = await client.query(
-        `select 1 from solves where profile_id = $1 and start_state = $2 and solution = $3
-         and finished_at = $4`,
-        [profileId, solve.startState, solve.solution, solve.finishedAt],
-      )
-      if (known.rowCount) continue
-      await addSolve(profileId, solve, client)
-      stored++
+export async function importSolves(
+  profileId: string,
+  { solves, puzzles }: LogFile,
+): Promise<Result<number>> {
+  class Refused extends Error {
+    constructor(readonly problem: Problem) {
+      super(problem.sentence)
     }
-    return stored
-  })
+  }
+  try {
+    return ok(
+      await transaction(async (client) => {
+        for (const definition of puzzles) {
+          const added = await addOwnPuzzle(profileId, definition, client)
+          // Thrown, so that nothing of the file is kept.
+          if (!added.ok) throw new Refused(added.problem)
+        }
+        let stored = 0
+        for (const solve of solves) {
+          const known = await client.query(
+            `select 1 from solves where profile_id = $1 and start_state = $2 and solution = $3
+             and finished_at = $4`,
+            [profileId, solve.startState, solve.solution, solve.finishedAt],
+          )
+          if (known.rowCount) continue
+          await addSolve(profileId, solve, client)
+          stored++
+        }
+        return stored
+      }),
+    )
+  } catch (error) {
+    if (error instanceof Refused) return { ok: false, problem: error.problem }
+    throw error
+  }
 }

@@ -26,6 +26,18 @@ export async function ownPuzzles(profileId: string): Promise<PuzzleDefinition[]>
   return rows.map(({ id, definition }) => ({ ...must(readDefinition(definition)), id }))
 }
 
+/** Of those with these ids what was put on the shelf, word for word. */
+export async function ownPuzzleFiles(
+  profileId: string,
+  ids: readonly string[],
+): Promise<PuzzleDefinition[]> {
+  const { rows } = await pool().query<{ definition: unknown }>(
+    'select definition from own_puzzles where profile_id = $1 and id = any($2) order by id',
+    [profileId, ids],
+  )
+  return rows.map(({ definition }) => must(readDefinition(definition)))
+}
+
 /** Makes them known to this process: afterwards they are found by their ids like any other. */
 export async function learnOwnPuzzles(profileId: string): Promise<void> {
   const { rows } = await pool().query<{ id: string }>(

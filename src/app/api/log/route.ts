@@ -1,5 +1,12 @@
-import { fail, ok } from '@/core/result'
-import { FILE_LIMIT, importSolves, readLogFile, writeCsv, writeJson } from '@/server/logFile'
+import { fail } from '@/core/result'
+import {
+  FILE_LIMIT,
+  importSolves,
+  puzzlesOf,
+  readLogFile,
+  writeCsv,
+  writeJson,
+} from '@/server/logFile'
 import { defaultProfile } from '@/server/profiles'
 import { listSolves } from '@/server/solves'
 
@@ -11,8 +18,11 @@ export async function GET(request: Request): Promise<Response> {
     return Response.json(fail('bad-input', 'as must be json or csv.', { field: 'as' }), {
       status: 400,
     })
-  const solves = await listSolves(await defaultProfile(), MOST_SOLVES)
-  return new Response(kind === 'json' ? writeJson(solves) : writeCsv(solves), {
+  const profileId = await defaultProfile()
+  const solves = await listSolves(profileId, MOST_SOLVES)
+  const text =
+    kind === 'json' ? writeJson(solves, await puzzlesOf(profileId, solves)) : writeCsv(solves)
+  return new Response(text, {
     headers: {
       'content-type': kind === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
       'content-disposition': `attachment; filename="merry-lantern-log.${kind}"`,
@@ -26,5 +36,6 @@ export async function POST(request: Request): Promise<Response> {
   const profileId = await defaultProfile()
   const read = readLogFile(await request.text())
   if (!read.ok) return Response.json(read, { status: 400 })
-  return Response.json(ok(await importSolves(profileId, read.value)))
+  const stored = await importSolves(profileId, read.value)
+  return Response.json(stored, { status: stored.ok ? 200 : 400 })
 }

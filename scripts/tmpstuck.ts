@@ -1,2 +1,0 @@
-import { measureStuck } from './benchStuck'
-measureStuck(20)
