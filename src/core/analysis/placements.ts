@@ -99,8 +99,18 @@ export const blocksOf = (puzzle: Puzzle): number[] =>
   )
 
 /** Whether some turn can be blocked, so that not every sequence of turns can be made. */
-export const canBlock = (puzzle: Puzzle): boolean =>
-  puzzle.grips.some(({ condition }) => condition !== null) || blocksOf(puzzle).length > 0
+export function canBlock(puzzle: Puzzle): boolean {
+  const known = blocking.get(puzzle)
+  if (known !== undefined) return known
+  // Where every place is always filled, so is every cap.
+  const canLack = familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
+  const hasConditions = puzzle.grips.some(({ condition }) => condition !== null)
+  const can = (hasConditions && canLack) || blocksOf(puzzle).length > 0
+  blocking.set(puzzle, can)
+  return can
+}
+
+const blocking = new WeakMap<Puzzle, boolean>()
 
 const deciders = new WeakMap<Puzzle, readonly number[]>()
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { inFrame } from '../analysis/frame'
 import { unseenChanges } from '../analysis/lookAlikes'
 import { membershipOf } from '../analysis/order'
 import { holdOf } from '../analysis/placements'
@@ -9,7 +10,8 @@ import { must } from '../result'
 import { INVERSE, ROTATION_COUNT } from '../rotation'
 import { isInShape, scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, looksOf, rotateState, start, turnAll, type State } from '../state'
-import { after, cube2, cube3 } from '../testing'
+import { PictureTable } from '../search/pictureTable'
+import { after, capped, cube2, cube3, glued } from '../testing'
 import { isNothing } from '../analysis/invariants'
 import { accountOf } from '../universal/account'
 import { mend } from './correct'
@@ -93,6 +95,60 @@ describe('what a position is', () => {
       expect(found.has(true)).toBe(true)
     },
   )
+
+  it('a fault is found on a glued puzzle exactly where the table of all its pictures has none', () => {
+    const random = seededRandom(8)
+    const found = new Set<boolean>()
+    for (const puzzle of [
+      glued(
+        [2, 2, 2],
+        [
+          [0.5, 0.5, 0.5],
+          [0.5, 0.5, -0.5],
+        ],
+      ),
+      glued(
+        [2, 3, 4],
+        [
+          [0.5, 1, 0.5],
+          [0.5, 1, 1.5],
+        ],
+      ),
+    ]) {
+      const pictures = must(PictureTable.build(puzzle, 1e6))
+      for (const fault of [undefined, ...FAULTS])
+        for (let seed = 1; seed <= 6; seed++) {
+          const given = at(puzzle, seed)
+          const state = fault ? withFault(puzzle, given, fault, random) : given
+          if (!state) continue
+          const isReached = puzzle.holds.some(
+            (hold) => pictures.distanceOf(inFrame(puzzle, rotateState(state, hold))) !== undefined,
+          )
+          const { verdict } = judged(puzzle, state)
+          expect(verdict === 'assembly', `${puzzle.definition.name} ${fault} ${seed}`).toBe(
+            !isReached,
+          )
+          expect(verdict).not.toBe('not known')
+          found.add(isReached)
+        }
+    }
+    expect(found.size).toBe(2)
+  })
+
+  it("is known on capped puzzles of the solver's own too: faults are faults, turns are none", () => {
+    const random = seededRandom(9)
+    const puzzle = capped('up', 'down', 'left', 'right')
+    const verdicts = FAULTS.flatMap((fault) =>
+      [1, 2, 3].flatMap((seed) => {
+        const given = at(puzzle, seed)
+        expect(['not finished', 'look-alike']).toContain(judged(puzzle, given).verdict)
+        const state = withFault(puzzle, given, fault, random)
+        return state ? [judged(puzzle, state).verdict] : []
+      }),
+    )
+    expect(verdicts).toContain('assembly')
+    expect(verdicts).not.toContain('not known')
+  })
 
   it('the smallest correction by hand makes turns lead home', () => {
     const random = seededRandom(3)

@@ -5,14 +5,15 @@
  */
 import { frameOf } from '../analysis/frame'
 import { layoutsOf, loopsThrough, type Layouts } from '../analysis/layouts'
-import { membershipUnder } from '../analysis/order'
+import { orbitsUnder } from '../analysis/orbits'
+import { membershipUnder, orderOfPuzzle } from '../analysis/order'
 import { coreOf, loopsOf } from '../analysis/shapes'
 import { simplify } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { seededRandom } from '../random'
 import { must } from '../result'
 import { isInShape } from '../scramble/scramble'
-import { blockOf, start, turnAll, turnFreely } from '../state'
+import { blockOf, start, turnAll, turnFreely, type State } from '../state'
 import type { Effect } from './effects'
 import { moveWith, singleMoves, type Move } from './move'
 import { reshape } from './reshape'
@@ -20,7 +21,7 @@ import { reshape } from './reshape'
 export interface Loops {
   readonly list: readonly Move[]
   /** Whether it is proven that with the single turns they make everything that turns make in shape. */
-  readonly isAll: boolean
+  readonly isAll: () => boolean
 }
 
 /**
@@ -39,7 +40,7 @@ export function searchLoops(puzzle: Puzzle): Loops {
   const layouts = layoutsOf(puzzle)
   if (layouts) return loopsAround(puzzle, layouts)
   const core = coreOf(puzzle)
-  if (!core) return { list: [], isAll: false }
+  if (!core) return { list: [], isAll: () => false }
   const wanted = loopsOf(puzzle, core)
   const moves = singleMoves(puzzle)
   const loops: Move[] = []
@@ -78,7 +79,24 @@ export function searchLoops(puzzle: Puzzle): Loops {
     isOld = reach()
     isDone = wanted.every(isOld)
   }
-  return { list: loops, isAll: false }
+  return { list: loops, isAll: () => isDone && isAllOfCaps(puzzle, wanted) }
+}
+
+/**
+ * Whether loops that hold all that the core can do in shape, and a turn of every cap, are all there are. The
+ * others turn a cap after some core turns: four corners and four edges of caps go round, whichever they are.
+ * So where all corners of caps lie in one orbit and all edges in one, without twists, no loop adds to the
+ * sums, and no orbit can grow; and if the loops make all that the sums allow, there is nothing else.
+ */
+function isAllOfCaps(puzzle: Puzzle, loops: readonly State[]): boolean {
+  const isTurned = (p: number) =>
+    /^cap /.test(puzzle.pieces[p].kind) && !/centre/.test(puzzle.pieces[p].kind)
+  const orbits = orbitsUnder(puzzle, loops, undefined).filter(({ places }) => isTurned(places[0]))
+  const kinds = orbits.map(({ places }) => puzzle.pieces[places[0]].kind)
+  if (new Set(kinds).size !== kinds.length) return false
+  if (orbits.some(({ orientations }) => orientations.length > 1)) return false
+  const { index, indexByInvariants } = orderOfPuzzle(puzzle)
+  return index !== null && index === indexByInvariants
 }
 
 /** Whether turns leave the finished shape on the way; single moves do what others do. */
@@ -113,7 +131,7 @@ function loopsAround(puzzle: Puzzle, layouts: Layouts): Loops {
     loops.push(move)
     isOld = reachOfMoves(puzzle, [...single, ...loops])
   }
-  return { list: loops, isAll }
+  return { list: loops, isAll: () => isAll }
 }
 
 /** Whether moves reach what another does, decided by the group that they generate. */

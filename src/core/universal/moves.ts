@@ -19,6 +19,7 @@ import { canReshape } from './reshape'
 export type { Move } from './move'
 
 const known = new WeakMap<Puzzle, Loops>()
+const proven = new WeakMap<Puzzle, boolean>()
 
 /** Whether the moves of a puzzle are known or can be found. */
 export const hasMoves = (puzzle: Puzzle): boolean =>
@@ -33,16 +34,22 @@ export const movesOf = (puzzle: Puzzle): readonly Move[] => allMoves(puzzle).lis
  * Whether it is proven that its moves make everything that turns make in shape, so that what they do not
  * reach is impossible.
  */
-export const areMovesAll = (puzzle: Puzzle): boolean => allMoves(puzzle).isAll
+export function areMovesAll(puzzle: Puzzle): boolean {
+  const found = proven.get(puzzle)
+  if (found !== undefined) return found
+  const isAll = allMoves(puzzle).isAll()
+  proven.set(puzzle, isAll)
+  return isAll
+}
 
 function allMoves(puzzle: Puzzle): Loops {
   const found = known.get(puzzle)
   if (found) return found
   const shipped = shippedLoops(puzzle)
   const loops = !canBlock(puzzle)
-    ? { list: [], isAll: true }
+    ? { list: [], isAll: () => true }
     : shipped
-      ? { list: shipped, isAll: true }
+      ? { list: shipped, isAll: () => true }
       : searchLoops(puzzle)
   const moves = { ...loops, list: [...singleMoves(puzzle), ...loops.list] }
   known.set(puzzle, moves)

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { coordinatesFor, spanSize } from '../analysis/invariants'
-import { hasMoves, movesOf } from './moves'
+import { canBlock } from '../analysis/placements'
+import { areMovesAll, hasMoves, movesOf } from './moves'
 import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { isInShape, scramble, scrambledState } from '../scramble/scramble'
@@ -78,6 +79,20 @@ describe('caps that meet in an edge', () => {
       }
     },
   )
+})
+
+describe('loops of capped puzzles', () => {
+  it('are proven to be all where corners and edges of caps lie in one orbit each', () => {
+    for (const caps of [['up'], ['up', 'down'], ['up', 'down', 'left', 'right']])
+      expect(areMovesAll(capped(...caps))).toBe(true)
+  })
+
+  it('are not needed where every face has its cap, for then none is ever incomplete', () => {
+    const whole = capped('up', 'down', 'left', 'right', 'front', 'back')
+    expect(canBlock(whole)).toBe(false)
+    expect(areMovesAll(whole)).toBe(true)
+    expect(movesOf(whole).every(({ turns }) => turns.length === 1)).toBe(true)
+  })
 })
 
 describe('a shape that no turns make', () => {
