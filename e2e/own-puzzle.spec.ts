@@ -15,6 +15,20 @@ const STIFF = {
   ],
 }
 
+/** Two corners tied together: so few states that all of them can be listed. */
+const TIED = {
+  schema: 1,
+  id: 'tied-2',
+  name: '2x2x2 with a tied edge',
+  mechanism: { kind: 'box', size: [2, 2, 2] },
+  glue: [
+    [
+      [0.5, 0.5, 0.5],
+      [0.5, 0.5, -0.5],
+    ],
+  ],
+}
+
 const FLAT = {
   schema: 1,
   id: 'flat',
@@ -72,6 +86,36 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await page.goto('/log')
   await expect(page.getByText(STIFF.name).first()).toBeVisible()
+})
+
+test('a glued puzzle is counted, and led home in the fewest turns', async ({ page }) => {
+  await page.goto('/shelf')
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+  await drop(page, 'tied.json', JSON.stringify(TIED))
+  const sheet = page.getByRole('dialog', { name: 'Add a puzzle' })
+  await sheet.getByLabel('Your name for it').fill('Tied pilot')
+  await sheet.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Tied pilot' })
+    .last()
+    .getByRole('link', { name: 'Anatomy' })
+    .click()
+  const states = page.getByRole('region', { name: 'How many states' })
+  await states.getByRole('button', { name: 'Count them' }).click()
+  await expect(states.getByText('29,160').first()).toBeVisible()
+  await expect(states.getByText(/blocks can lie in 9 ways/)).toBeVisible()
+
+  await layOut(page, 'Tied pilot')
+  await page.getByLabel('Or your own turns').fill("R2 D F2 U'")
+  await page.getByLabel('School').selectOption({ label: 'Shortest' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toContainText(/turns? is the least that leads home/)
+  // The bar of the table is gone once the plan is there.
+  await expect(page.getByRole('progressbar')).toHaveCount(0)
+  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 2)
+  await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
 })
 
 test('a puzzle file is forgotten when nothing of it stands on the shelf, and not before', async ({
