@@ -129,11 +129,11 @@ describe('a shorter way', () => {
     let calls = 0
     const found = must(
       await coach.shorten(asked, given, 600, () => {
-        if (++calls === 5) coach.stopShortening()
+        if (++calls === 3) coach.stopShortening()
       }),
     )
     // One more is told after it has been stopped, at most.
-    expect(calls).toBeLessThanOrEqual(6)
+    expect(calls).toBeLessThanOrEqual(4)
     expect(found.turnCount).toBeLessThanOrEqual(given.turnCount)
     expectHome(puzzle, state, found)
   })

@@ -82,6 +82,9 @@ export interface Stuck {
 /** Set when the search for a shorter way shall end. */
 let isStopped = false
 
+/** Milliseconds between two rests of that search. */
+const REST_MS = 60
+
 /** Called with the share done, 0 to 1. */
 export type Progress = (share: number) => void
 
@@ -138,12 +141,15 @@ const coach = {
     if (!first.ok) return first
     const began = performance.now()
     isStopped = false
+    let next = began
     let best = first.value.turnCount
     const share = () => Math.min(1, (performance.now() - began) / (1000 * seconds))
     const route = await shorten(puzzle, school, first.value, request.scheme, {
       isOver: () => isStopped || share() >= 1,
-      // A message that says stop is heard only between two tasks.
+      // A message that says stop is heard only between two tasks; often enough, but a task costs time too.
       pause: () => {
+        if (performance.now() < next) return Promise.resolve()
+        next = performance.now() + REST_MS
         told(best, share())
         return new Promise((resolve) => setTimeout(resolve))
       },
