@@ -9,8 +9,8 @@ export default defineConfig({
   // One server and one database: tests follow each other.
   workers: 1,
   // Everything is drawn in software, and the machine may be busy.
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  timeout: 400_000,
+  expect: { timeout: 60_000 },
   retries: 0,
   reporter: [['list']],
   use: {

@@ -22,8 +22,8 @@ export default defineConfig({
         test: {
           name: 'database',
           include: ['src/server/**/*.test.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 180_000,
+          hookTimeout: 180_000,
         },
       },
     ],

@@ -67,23 +67,23 @@ describe.each(CHANGING)('the shape of %s', (id) => {
 })
 
 describe('caps that meet in an edge', () => {
-  it.each(['up right', 'up down right', 'up right front'])(
-    'come back from anywhere: %s',
-    (caps) => {
-      const puzzle = capped(...caps.split(' '))
-      for (let seed = 1; seed <= 12; seed++) {
-        const state = scrambledState(puzzle, scramble(puzzle, seed))
-        const turns = reshape(puzzle, state)
-        if (!turns) throw new Error('no way back')
-        expect(isInShape(puzzle, must(turnAll(puzzle, state, turns)))).toBe(true)
-      }
-    },
-  )
+  it.each(['up right', 'up down right'])('come back from anywhere: %s', (caps) => {
+    const puzzle = capped(...caps.split(' '))
+    for (let seed = 1; seed <= 12; seed++) {
+      const state = scrambledState(puzzle, scramble(puzzle, seed))
+      const turns = reshape(puzzle, state)
+      if (!turns) throw new Error('no way back')
+      expect(isInShape(puzzle, must(turnAll(puzzle, state, turns)))).toBe(true)
+    }
+  })
 })
 
 describe('loops of capped puzzles', () => {
   it('are proven to be all where corners and edges of caps lie in one orbit each', () => {
-    for (const caps of [['up'], ['up', 'down'], ['up', 'down', 'left', 'right']])
+    for (const caps of [
+      ['up', 'down'],
+      ['up', 'down', 'left', 'right'],
+    ])
       expect(areMovesAll(capped(...caps))).toBe(true)
   })
 

@@ -261,7 +261,7 @@ describe('one piece at a time', () => {
         for (const { places } of stepsOf(route))
           expect(places.every((place) => names.has(place))).toBe(true)
       }),
-      { numRuns: 25 },
+      { numRuns: 10 },
     )
   })
 
@@ -275,7 +275,7 @@ describe('one piece at a time', () => {
   })
 
   it('leads home where caps meet in an edge', () => {
-    const puzzle = capped('up', 'right')
+    const puzzle = capped('up', 'down', 'left', 'right')
     for (let seed = 1; seed <= 3; seed++) {
       const hold = puzzle.holds[seed % puzzle.holds.length]
       expectHome(puzzle, rotateState(scrambledState(puzzle, scramble(puzzle, seed)), hold))
