@@ -1,21 +1,22 @@
 /**
- * Layouts: where the glued blocks of a puzzle lie. The layout alone decides which turns are free, and there
- * are few enough of them to list: breadth first from the finished one, so that every layout knows the
+ * Layouts: where the pieces of a glued puzzle lie that decide which turns are free, its blocks above all. Where
+ * there are few enough of them they are listed: breadth first from the finished one, so that every layout knows the
  * shortest way back. Every turn that is no branch of that tree closes a loop through the finished layout
  * (out to where it begins, the turn, back from where it ends); these loops generate all that can be done
  * without changing the layout (Schreier's generators of a groupoid).
  */
 import { frameOf } from './frame'
-import { blocksOf, familiesOf } from './placements'
-import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
-import { IDENTITY, PRODUCT } from '../rotation'
+import { decidersOf, isBlocked, turnedRotations } from './deciders'
+import { familiesOf } from './placements'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { IDENTITY } from '../rotation'
 import { inverseOf, start, turnFreely, type State } from '../state'
 
 /** More layouts than this are not listed. */
 export const MOST_LAYOUTS = 30_000
 
 interface Layout {
-  /** Of the blocks, in the order of `blocks`. */
+  /** Of the deciders, in their order. */
   readonly rotations: Uint8Array
   /** Position of the layout before, -1 for the finished one. */
   readonly from: number
@@ -24,10 +25,8 @@ interface Layout {
 }
 
 export interface Layouts {
-  /** Pieces that a turn can cut. */
-  readonly blocks: readonly number[]
   readonly list: readonly Layout[]
-  /** Positions in `list` by the slots of the blocks. */
+  /** Positions in `list` by the slots of the deciders. */
   readonly at: ReadonlyMap<string, number>
   /** Turns from one layout to another that the tree does not have, shortest loops first. */
   readonly closing: readonly { readonly from: number; readonly turn: Turn; readonly to: number }[]
@@ -35,7 +34,7 @@ export interface Layouts {
 
 const known = new WeakMap<Puzzle, Layouts | null>()
 
-/** Undefined where nothing is glued, or where blocks can lie in too many ways. */
+/** Undefined where nothing is glued, or where there are too many. */
 export function layoutsOf(puzzle: Puzzle): Layouts | undefined {
   const found = known.get(puzzle)
   if (found !== undefined) return found ?? undefined
@@ -53,19 +52,17 @@ export const changesShape = (puzzle: Puzzle): boolean => {
 }
 
 function listLayouts(puzzle: Puzzle): Layouts | undefined {
-  // Where the shape changes for other reasons too, blocks are not all that decides.
-  if (puzzle.grips.some(({ condition }) => condition !== null)) return undefined
-  const blocks = blocksOf(puzzle)
+  const deciders = decidersOf(puzzle)
   const { turns } = frameOf(puzzle)
-  const finished = new Uint8Array(blocks.length).fill(IDENTITY)
+  const finished = new Uint8Array(deciders.length).fill(IDENTITY)
   const list: Layout[] = [{ rotations: finished, from: -1, turn: undefined, depth: 0 }]
-  const at = new Map([[keyOf(puzzle, blocks, finished), 0]])
+  const at = new Map([[keyOf(puzzle, finished), 0]])
   const closing: { from: number; turn: Turn; to: number }[] = []
   for (let from = 0; from < list.length; from++)
     for (const turn of turns) {
-      const rotations = turned(puzzle, blocks, list[from].rotations, turn)
-      if (!rotations) continue
-      const key = keyOf(puzzle, blocks, rotations)
+      if (isBlocked(puzzle, deciders, list[from].rotations, turn)) continue
+      const rotations = turnedRotations(puzzle, deciders, list[from].rotations, turn)
+      const key = keyOf(puzzle, rotations)
       const to = at.get(key)
       if (to !== undefined) {
         if (!isBranch(list, from, to, turn, puzzle)) closing.push({ from, turn, to })
@@ -77,7 +74,7 @@ function listLayouts(puzzle: Puzzle): Layouts | undefined {
     }
   const length = ({ from, to }: (typeof closing)[number]) => list[from].depth + list[to].depth
   closing.sort((a, b) => length(a) - length(b))
-  return { blocks, list, at, closing }
+  return { list, at, closing }
 }
 
 /** Whether a turn only goes back along the tree. */
@@ -89,39 +86,23 @@ const isBranch = (
   puzzle: Puzzle,
 ): boolean => list[from].from === to && list[from].turn === puzzle.turns[turn.inverse]
 
-/** The rotations of the blocks after a turn, or undefined if it would cut one. */
-function turned(
-  puzzle: Puzzle,
-  blocks: readonly number[],
-  rotations: Uint8Array,
-  turn: Turn,
-): Uint8Array | undefined {
-  const carry = puzzle.carry[turn.grip]
-  const next = new Uint8Array(rotations)
-  for (let i = 0; i < blocks.length; i++) {
-    const how = carry[24 * blocks[i] + rotations[i]]
-    if (how === STRADDLES) return undefined
-    if (how === IN) next[i] = PRODUCT[24 * turn.rotation + rotations[i]]
-  }
-  return next
-}
-
-/** Equal blocks may stand for each other. */
-const keyOf = (puzzle: Puzzle, blocks: readonly number[], rotations: ArrayLike<number>): string =>
+/** Equal pieces may stand for each other. */
+const keyOf = (puzzle: Puzzle, rotations: ArrayLike<number>): string =>
   String.fromCharCode(
-    ...blocks.map((p, i) => puzzle.slot[24 * p + rotations[i]]).sort((a, b) => a - b),
+    ...decidersOf(puzzle)
+      .map((p, i) => puzzle.slot[24 * p + rotations[i]])
+      .sort((a, b) => a - b),
   )
 
 /** Whether turns lead to the layout of a state in the frame. */
 export const hasLayout = (puzzle: Puzzle, layouts: Layouts, state: State): boolean =>
   positionOf(puzzle, layouts, state) !== undefined
 
-const positionOf = (puzzle: Puzzle, { blocks, at }: Layouts, state: State) =>
+const positionOf = (puzzle: Puzzle, { at }: Layouts, state: State) =>
   at.get(
     keyOf(
       puzzle,
-      blocks,
-      blocks.map((p) => state[p]),
+      decidersOf(puzzle).map((p) => state[p]),
     ),
   )
 

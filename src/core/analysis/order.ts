@@ -51,18 +51,22 @@ export function orderOfPuzzle(puzzle: Puzzle, progress: Progress = () => undefin
   if (core) {
     const silhouettes = picturesInHold(core)
     const loops = loopsOf(puzzle, core)
-    return { ...orderUnder(puzzle, loops, undefined, progress), silhouettes }
+    return withIndexWords({ ...orderUnder(puzzle, loops, undefined, progress), silhouettes })
   }
   const layouts = layoutsOf(puzzle)
   if (layouts) return orderOfGlued(puzzle, layouts, progress)
   if (canBlock(puzzle)) return blockedOrder()
   const { turns, piece } = frameOf(puzzle)
-  return orderUnder(
-    puzzle,
-    turns.map((turn) => moveOf(puzzle, turn)),
-    piece,
-    progress,
-  )
+  const moves = turns.map((turn) => moveOf(puzzle, turn))
+  return withIndexWords(orderUnder(puzzle, moves, piece, progress))
+}
+
+/** Says so where the group is smaller than its invariants would have it. */
+function withIndexWords(order: Order): Order {
+  const { index, indexByInvariants } = order
+  if (index === null || indexByInvariants === null || index === indexByInvariants) return order
+  const remark = `Parities and twist sums would allow ${index / indexByInvariants} times as many states: some orbit carries a smaller group of its own.`
+  return { ...order, remarks: [remark, ...order.remarks] }
 }
 
 /**
@@ -97,7 +101,7 @@ function orderOfGlued(puzzle: Puzzle, layouts: Layouts, progress: Progress): Ord
     ),
     remarks: [
       `The blocks can lie in ${count === 1n ? 'one way only' : `${count} ways, every one with as many states as the finished one`}.`,
-      ...order.remarks.filter((remark) => !remark.includes('would allow')),
+      ...order.remarks,
     ],
   }
 }
@@ -111,9 +115,21 @@ export function countUnder(
   moves: readonly State[],
   fixed: number | undefined,
 ): bigint {
+  return groupUnder(puzzle, moves, fixed, undefined, false).group.order
+}
+
+/** The group that moves generate, frame piece fixed, with the points that it permutes. */
+function groupUnder(
+  puzzle: Puzzle,
+  moves: readonly State[],
+  fixed: number | undefined,
+  progress?: Progress,
+  isProven = true,
+): { readonly space: Space; readonly group: PermutationGroup } {
   const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, fixed))
   const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
-  return new PermutationGroup(space.degree, generators, space.base, () => undefined, false).order
+  const group = new PermutationGroup(space.degree, generators, space.base, progress, isProven)
+  return { space, group }
 }
 
 function orderUnder(
@@ -122,14 +138,8 @@ function orderUnder(
   piece: number | undefined,
   progress: Progress,
 ): Order {
-  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, piece))
+  const { space, group } = groupUnder(puzzle, moves, piece, progress)
   const effects = moves.map((move) => effectsOf(puzzle, space.orbits, move))
-  const group = new PermutationGroup(
-    space.degree,
-    effects.map(space.permutationOf),
-    space.base,
-    progress,
-  )
   const all = space.orbits.reduce((product, orbit) => product * allOf(orbit), 1n)
   const moduli = coordinatesFor(space.orbits).map(({ modulus }) => modulus)
   const vectors = effects.map((effect) => vectorOf(space.orbits, effect))
@@ -137,10 +147,6 @@ function orderUnder(
   const indexByInvariants = twistsAdd(space.orbits) ? abelian / spanSize(vectors, moduli) : null
   const index = all / group.order
   const remarks: string[] = []
-  if (indexByInvariants !== null && indexByInvariants !== index)
-    remarks.push(
-      `Parities and twist sums would allow ${index / indexByInvariants} times as many states: some orbit carries a smaller group of its own.`,
-    )
   return {
     groupOrder: group.order,
     visibleStates: visibleStates(puzzle, group, space, remarks),
@@ -174,15 +180,7 @@ export function membershipUnder(
   fixed: number | undefined,
   isProven = true,
 ): (state: State) => boolean {
-  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, fixed))
-  const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
-  const group = new PermutationGroup(
-    space.degree,
-    generators,
-    space.base,
-    () => undefined,
-    isProven,
-  )
+  const { space, group } = groupUnder(puzzle, moves, fixed, undefined, isProven)
   return (state) => {
     const effects = effectsOf(puzzle, space.orbits, state)
     // A piece outside its orbit, or turned as its orbit never turns it.
@@ -226,9 +224,7 @@ export function groupOn(
 export function picturesInHold(puzzle: Puzzle): bigint | null {
   const { turns, piece } = frameOf(puzzle)
   const moves = turns.map((turn) => moveOf(puzzle, turn))
-  const space = spaceOf(puzzle, orbitsUnder(puzzle, moves, piece))
-  const generators = moves.map((move) => space.permutationOf(effectsOf(puzzle, space.orbits, move)))
-  const group = new PermutationGroup(space.degree, generators, space.base)
+  const { space, group } = groupUnder(puzzle, moves, piece)
   const both = commonOrder(group, space, [])
   return both === null ? null : group.order / both
 }

@@ -92,11 +92,7 @@ export function familiesOf(puzzle: Puzzle): readonly Family[] {
   return found
 }
 
-/** Pieces that a turn can cut. */
-export const blocksOf = (puzzle: Puzzle): number[] =>
-  reachOf(puzzle).flatMap((rotations, p) =>
-    rotations.some((r) => puzzle.carry.some((table) => table[24 * p + r] === STRADDLES)) ? [p] : [],
-  )
+const blocking = new WeakMap<Puzzle, boolean>()
 
 /** Whether some turn can be blocked, so that not every sequence of turns can be made. */
 export function canBlock(puzzle: Puzzle): boolean {
@@ -105,29 +101,16 @@ export function canBlock(puzzle: Puzzle): boolean {
   // Where every place is always filled, so is every cap.
   const canLack = familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
   const hasConditions = puzzle.grips.some(({ condition }) => condition !== null)
-  const can = (hasConditions && canLack) || blocksOf(puzzle).length > 0
+  const can = (hasConditions && canLack) || puzzle.pieces.some((_, p) => canBeCut(puzzle, p))
   blocking.set(puzzle, can)
   return can
 }
 
-const blocking = new WeakMap<Puzzle, boolean>()
-
-const deciders = new WeakMap<Puzzle, readonly number[]>()
-
-/** Pieces that decide which turns are free: those that can be cut, and those that can lie in a cap. */
-export function decidersOf(puzzle: Puzzle): readonly number[] {
-  const known = deciders.get(puzzle)
-  if (known) return known
-  const blocks = new Set(blocksOf(puzzle))
-  const caps = puzzle.carry.filter((_, grip) => puzzle.grips[grip].condition !== null)
-  const found = reachOf(puzzle).flatMap((rotations, p) =>
-    blocks.has(p) || rotations.some((r) => caps.some((table) => table[24 * p + r] === IN))
-      ? [p]
-      : [],
+/** Whether some turn can ever cut a piece. */
+export const canBeCut = (puzzle: Puzzle, piece: number): boolean =>
+  reachOf(puzzle)[piece].some((r) =>
+    puzzle.carry.some((table) => table[24 * piece + r] === STRADDLES),
   )
-  deciders.set(puzzle, found)
-  return found
-}
 
 /** The hold of a state: the rotation under which every piece lies where turns take it, if there is one. */
 export const holdOf = (puzzle: Puzzle, state: State): Rotation | undefined =>

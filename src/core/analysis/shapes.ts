@@ -24,9 +24,12 @@ import { inSpan, sumsOf, vectorOfState } from './sums'
 /** The colour of core faces on which something rides. */
 export const CARRYING = 'white'
 
-/** The core alone, faces that carry a cap coloured apart; undefined for other mechanisms. */
+/**
+ * The core alone, faces that carry a cap coloured apart; undefined for other mechanisms, and where glue can
+ * block the core's own turns.
+ */
 export function coreOf({ definition }: Puzzle): Puzzle | undefined {
-  if (definition.mechanism.kind !== 'capped') return undefined
+  if (definition.mechanism.kind !== 'capped' || definition.glue.length > 0) return undefined
   const { caps } = definition.mechanism
   const faces = Object.fromEntries(
     DIRECTIONS.map(({ name }) => [name, caps.includes(name) ? CARRYING : 'yellow']),

@@ -3,9 +3,8 @@
  * two meet. Other pieces go wherever they go, but what a sequence adds to a sum can be asked to be nothing.
  * Where turns can be blocked, the pieces that decide it go along on both sides, whichever they are.
  */
-import { decidersOf } from '../analysis/placements'
-import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
-import { PRODUCT } from '../rotation'
+import { decidersOf, isBlocked, turnedRotations } from '../analysis/deciders'
+import type { Puzzle, Turn } from '../puzzle/compile'
 import { looksHome, turnFreely, type State } from '../state'
 import { keysOf } from './lookKeys'
 
@@ -106,7 +105,7 @@ export async function shortestFor(
       for (let t = 0; t < turns.length; t++) {
         if (node.turn >= 0 && turns[node.turn].grip === turns[t].grip) continue
         if (isBlocked(puzzle, deciders, node.rotations, turns[t])) continue
-        const rotations = turnedBy(puzzle, tracked, node.rotations, turns[t])
+        const rotations = turnedRotations(puzzle, tracked, node.rotations, turns[t])
         const sum = tally.plus(node.sum, turns[t])
         const key = keyOf(rotations, sum)
         if (side.seen.has(key)) continue
@@ -159,37 +158,4 @@ function pathTo(turns: readonly Turn[], node: Node): Turn[] {
   const path: Turn[] = []
   for (let at = node; at.from; at = at.from) path.push(turns[at.turn])
   return path
-}
-
-/** Whether a turn would cut a piece, or needs a cap that is not complete; the deciders come last. */
-function isBlocked(
-  puzzle: Puzzle,
-  deciders: readonly number[],
-  rotations: Uint8Array,
-  { grip }: Turn,
-): boolean {
-  const carry = puzzle.carry[grip]
-  const { condition } = puzzle.grips[grip]
-  const first = rotations.length - deciders.length
-  let cells = 0
-  for (let i = 0; i < deciders.length; i++) {
-    const how = carry[24 * deciders[i] + rotations[first + i]]
-    if (how === STRADDLES) return true
-    if (how === IN) cells += puzzle.pieces[deciders[i]].cells.length
-  }
-  return condition !== null && cells !== condition.complete
-}
-
-function turnedBy(
-  puzzle: Puzzle,
-  pieces: readonly number[],
-  rotations: Uint8Array,
-  turn: Turn,
-): Uint8Array {
-  const carry = puzzle.carry[turn.grip]
-  const next = new Uint8Array(rotations)
-  for (let i = 0; i < pieces.length; i++)
-    if (carry[24 * pieces[i] + rotations[i]] === IN)
-      next[i] = PRODUCT[24 * turn.rotation + rotations[i]]
-  return next
 }

@@ -57,6 +57,35 @@ export function mend(puzzle: Puzzle, given: State): Mended | undefined {
   return ways.sort((a, b) => homes(b) - homes(a))[0]
 }
 
+/**
+ * Where sums do not decide: the one correction in these places after which turns lead home, if one is enough.
+ *
+ * @param isReached whether turns lead to a state
+ */
+export function mendByTrial(
+  puzzle: Puzzle,
+  given: State,
+  places: readonly number[],
+  isReached: (state: State) => boolean,
+): Correction | undefined {
+  const state = namedInOrbits(puzzle, given)
+  const { orbits } = workOf(puzzle).sums
+  for (const { orbit: o, exchange, twist } of kindsOfCorrection(puzzle)) {
+    if (!places.includes(orbits[o].places[0])) continue
+    for (const pieces of candidates(orbits[o], exchange)) {
+      const { correction, after } = corrected(puzzle, orbits[o], state, pieces, twist)
+      if (isReached(after)) return correction
+    }
+  }
+  return undefined
+}
+
+/** The pieces of one correction: single ones, or pairs either way round. */
+const candidates = ({ places }: Orbit, exchange: boolean): number[][] =>
+  exchange
+    ? places.flatMap((p) => places.flatMap((q) => (q === p ? [] : [[p, q]])))
+    : places.map((p) => [p])
+
 /** Equally cheap sets of corrections that are compared. */
 const WAYS = 24
 
@@ -119,12 +148,9 @@ function kindsOfCorrection(puzzle: Puzzle): Kind[] {
 /** Where to do it: if it can be, so that what is corrected is home afterwards. */
 function place(puzzle: Puzzle, state: State, kind: Kind): { correction: Correction; after: State } {
   const orbit = workOf(puzzle).sums.orbits[kind.orbit]
-  const pairs = kind.exchange
-    ? orbit.places.flatMap((p, i) => orbit.places.slice(i + 1).map((q) => [p, q]))
-    : orbit.places.map((p) => [p])
   let best: { correction: Correction; after: State } | undefined
   let bestScore = -1
-  for (const pieces of pairs.flatMap((pair) => [pair, [...pair].reverse()])) {
+  for (const pieces of candidates(orbit, kind.exchange)) {
     const next = corrected(puzzle, orbit, state, pieces, kind.twist)
     const score = pieces.filter((p) => next.after[p] === 0 && state[p] !== 0).length
     const open = pieces.filter((p) => state[p] !== 0).length

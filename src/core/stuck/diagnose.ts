@@ -27,10 +27,11 @@ import { isNothing, twistsAdd } from '../analysis/invariants'
 import { accountOf, named, type Naming } from '../universal/account'
 import { areMovesAll, hasMoves } from '../universal/moves'
 import { namedInOrbits, outsideOrbits } from '../universal/namedInOrbits'
+import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { workOf } from '../universal/orbitsAtWork'
 import { canTakeShape, reshape } from '../universal/reshape'
 import { solveUniversally } from '../universal/solve'
-import { mend } from './correct'
+import { mend, mendByTrial } from './correct'
 import type { Finding, OrbitAccount, Verdict } from './finding'
 import { reductionParity } from './joined'
 import { tell } from './words'
@@ -129,7 +130,7 @@ const NO_WAY = 'No turns were found that bring the shape back.'
 
 function whyNotJudged(puzzle: Puzzle): string | undefined {
   if (!hasMoves(puzzle))
-    return 'Turns of this puzzle can be blocked, and its blocks can lie in too many ways to list, so it is not known whether turns lead here.'
+    return 'Turns of this puzzle can be blocked, and the pieces that decide it can lie in too many ways to list, so it is not known whether turns lead here.'
   if (!twistsAdd(workOf(puzzle).sums.orbits))
     return 'Some pieces of this puzzle turn about more than one axis in their places, so their twists are no sum.'
   return undefined
@@ -175,10 +176,27 @@ function judgedInShape(puzzle: Puzzle, given: State): Found {
     }
   if (!isDecidedBySums(puzzle)) {
     const way = solveUniversally(puzzle, given)
+    if (!way.ok && way.problem.code === 'unreachable')
+      return { finding: outsideGroup(puzzle, given), account, state }
     if (!way.ok)
       return { finding: { kind: 'not known', why: way.problem.sentence }, account, state }
   }
   return { finding: possible(puzzle, given, told), account, state }
+}
+
+/** Every sum comes out, yet the orbits that are settled first have no such arrangement. */
+function outsideGroup(puzzle: Puzzle, given: State): Finding {
+  const { first, settled } = knownPlanOf(puzzle) ?? guessedPlan(puzzle)
+  const group = (first.at(0) ?? settled).flatMap((o) => [...workOf(puzzle).orbits[o].orbit.places])
+  const isReached = (state: State) => solveUniversally(puzzle, state).ok
+  const correction = mendByTrial(puzzle, given, group, isReached)
+  return {
+    kind: 'assembly',
+    strays: [],
+    corrections: correction ? [correction] : [],
+    shape: false,
+    group,
+  }
 }
 
 /**

@@ -25,6 +25,8 @@ export type Finding =
       readonly corrections: readonly Correction[]
       /** The shape itself cannot be reached. */
       readonly shape: boolean
+      /** Every sum comes out, but the small group that permutes these places has no such arrangement. */
+      readonly group?: readonly number[]
     }
   /** Nothing speaks against it, but no turns that lead here are known. */
   | { readonly kind: 'not known'; readonly why: string }

@@ -11,6 +11,7 @@ import { IDENTITY, multiply, type Rotation } from '../rotation'
 import type { State } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
+import type { Correction } from './correct'
 import type { Finding, OrbitAccount } from './finding'
 
 interface Scene {
@@ -165,7 +166,7 @@ function frame(scene: Scene, { turn, turned }: Extract<Finding, { kind: 'frame' 
 
 function assembly(
   scene: Scene,
-  { strays, corrections, shape }: Extract<Finding, { kind: 'assembly' }>,
+  { strays, corrections, shape, group }: Extract<Finding, { kind: 'assembly' }>,
   account: readonly OrbitAccount[],
 ): Told {
   const { puzzle, state } = scene
@@ -195,6 +196,15 @@ function assembly(
       pieces: strays,
     }
   }
+  if (group)
+    return {
+      sentences: [
+        IMPOSSIBLE,
+        `The ${inWords(handCount(puzzle, group))} ${kindsOf(puzzle, group)} are moved by a small group of their own: every count comes out, but no turns arrange them like this.`,
+        ...corrections.map((correction) => groupFix(scene, correction)),
+      ],
+      pieces: corrections.length > 0 ? corrections.flatMap(({ pieces }) => pieces) : group,
+    }
   if (corrections.length === 0)
     return {
       sentences: [IMPOSSIBLE, 'More than one piece was put in or turned by hand.'],
@@ -204,7 +214,7 @@ function assembly(
     const [piece, other] = pieces
     const orbit = account.find(({ places }) => places.includes(piece))
     const kinds = orbit ? kindsOf(puzzle, orbit.places) : ''
-    const count = inWords(handCount(puzzle, orbit))
+    const count = inWords(handCount(puzzle, orbit?.places ?? []))
     const turned = sense ? turnWords(sense) : ''
     if (other !== undefined)
       return [
@@ -234,19 +244,26 @@ function assembly(
   }
 }
 
+/** Of a small group not any correction will do: which pieces, and how. */
+function groupFix(scene: Scene, { pieces, sense }: Correction): string {
+  const told = pieces.map((piece) => `${nameOf(scene, piece)}, ${whereOf(scene, piece)}`)
+  if (pieces.length === 1) return `Turn ${told[0]}, ${sense ? turnWords(sense) : 'round'} by hand.`
+  const turned = sense ? ` Turn the first of them ${turnWords(sense)} in its new place.` : ''
+  return `Exchange these two by hand: ${told.join('; ')}.${turned}`
+}
+
 /** Whether two strays would be in place if they changed places. */
 const trade = (puzzle: Puzzle, state: State, [p, q]: readonly number[]): boolean =>
   puzzle.place[24 * p + state[p]] === q && puzzle.place[24 * q + state[q]] === p
 
 /** How many pieces of an orbit there are in the hand: the piece that is kept still may be one more. */
-function handCount(puzzle: Puzzle, orbit: OrbitAccount | undefined): number {
-  if (!orbit) return 0
+function handCount(puzzle: Puzzle, places: readonly number[]): number {
   const { piece } = frameOf(puzzle)
-  const [first] = orbit.places
+  const [first] = places
   const isOne =
     piece !== undefined &&
     handReachOf(puzzle)[piece].some((r) => puzzle.place[24 * piece + r] === first)
-  return orbit.places.length + Number(isOne)
+  return places.length + Number(isOne)
 }
 
 /** 'a third of a turn clockwise': what the twists of an orbit add up to. */

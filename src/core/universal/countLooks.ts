@@ -10,23 +10,23 @@ import type { Effect } from './effects'
 
 /**
  * @param places whole orbits
- * @returns a lower bound where equal pieces are left out of account, which is nearly always the count itself
+ * @returns the count as if all pieces could be told apart; not proven, and so rarely too small
  */
 export function countLooks(
   puzzle: Puzzle,
   places: readonly number[],
   effects: readonly Effect[],
 ): bigint {
-  const placements: number[] = places.map((p) => 24 * p)
   const points = new Map<number, number>()
+  /** A placement for each point: `24 * piece + rotation`. */
+  const reached: number[] = []
   const add = (placement: number) => {
     const look = puzzle.look[placement]
     if (points.has(look)) return
     points.set(look, points.size)
     reached.push(placement)
   }
-  const reached: number[] = []
-  placements.forEach(add)
+  places.forEach((p) => add(24 * p))
   const after = (placement: number, effect: Effect) => {
     const [p, r] = [Math.floor(placement / 24), placement % 24]
     return 24 * p + PRODUCT[24 * effect[puzzle.place[placement]] + r]

@@ -3,6 +3,7 @@
  * list of layouts. Where the shape changes they are found by turning at random and bringing the shape back.
  * Kept are short ones, and such as no moves before them add up to.
  */
+import { decidersOf } from '../analysis/deciders'
 import { frameOf } from '../analysis/frame'
 import { layoutsOf, loopsThrough, type Layouts } from '../analysis/layouts'
 import { orbitsUnder } from '../analysis/orbits'
@@ -79,7 +80,15 @@ export function searchLoops(puzzle: Puzzle): Loops {
     isOld = reach()
     isDone = wanted.every(isOld)
   }
-  return { list: loops, isAll: () => isDone && isAllOfCaps(puzzle, wanted) }
+  return { list: loops, isAll: () => areAllOfCapped(puzzle, [...moves, ...loops]) }
+}
+
+/** Whether the moves of a capped puzzle, however they were found, make all that turns make in shape. */
+export function areAllOfCapped(puzzle: Puzzle, moves: readonly Move[]): boolean {
+  const core = coreOf(puzzle)
+  if (!core) return false
+  const wanted = loopsOf(puzzle, core)
+  return wanted.every(reachOfMoves(puzzle, moves)) && isAllOfCaps(puzzle, wanted)
 }
 
 /**
@@ -89,9 +98,11 @@ export function searchLoops(puzzle: Puzzle): Loops {
  * sums, and no orbit can grow; and if the loops make all that the sums allow, there is nothing else.
  */
 function isAllOfCaps(puzzle: Puzzle, loops: readonly State[]): boolean {
-  const isTurned = (p: number) =>
-    /^cap /.test(puzzle.pieces[p].kind) && !/centre/.test(puzzle.pieces[p].kind)
-  const orbits = orbitsUnder(puzzle, loops, undefined).filter(({ places }) => isTurned(places[0]))
+  const caps = decidersOf(puzzle)
+  // The centre of a cap stays where it is.
+  const orbits = orbitsUnder(puzzle, loops, undefined).filter(
+    ({ places }) => places.length > 1 && caps.includes(places[0]),
+  )
   const kinds = orbits.map(({ places }) => puzzle.pieces[places[0]].kind)
   if (new Set(kinds).size !== kinds.length) return false
   if (orbits.some(({ orientations }) => orientations.length > 1)) return false

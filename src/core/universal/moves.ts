@@ -12,7 +12,7 @@ import { must } from '../result'
 import { isInShape } from '../scramble/scramble'
 import { start, turnAll } from '../state'
 import derived from './derived/loops.json'
-import { searchLoops, type Loops } from './loops'
+import { areAllOfCapped, searchLoops, type Loops } from './loops'
 import { moveWith, singleMoves, type Move } from './move'
 import { canReshape } from './reshape'
 
@@ -46,12 +46,13 @@ function allMoves(puzzle: Puzzle): Loops {
   const found = known.get(puzzle)
   if (found) return found
   const shipped = shippedLoops(puzzle)
+  const single = singleMoves(puzzle)
   const loops = !canBlock(puzzle)
     ? { list: [], isAll: () => true }
     : shipped
-      ? { list: shipped, isAll: () => true }
+      ? { list: shipped, isAll: () => areAllOfCapped(puzzle, [...single, ...shipped]) }
       : searchLoops(puzzle)
-  const moves = { ...loops, list: [...singleMoves(puzzle), ...loops.list] }
+  const moves = { ...loops, list: [...single, ...loops.list] }
   known.set(puzzle, moves)
   return moves
 }

@@ -54,7 +54,7 @@ export function kitOf(
 
 function makeKit(puzzle: Puzzle, progress: (share: number) => void): Kit | string {
   if (!hasMoves(puzzle))
-    return `Turns of this puzzle can be blocked, and its blocks can lie in more than ${MOST_LAYOUTS.toLocaleString('en')} ways: too many to list, so no way home one piece at a time is known for it.`
+    return `Turns of this puzzle can be blocked, and the pieces that decide it can lie in more than ${MOST_LAYOUTS.toLocaleString('en')} ways: too many to list, so no way home one piece at a time is known for it.`
   progress(0)
   const settled = settledPlan(puzzle)
   if (!settled)
@@ -114,6 +114,12 @@ export function solveUniversally(
   const { plan, settlers } = kit
   for (const [i, { settle }] of settlers.entries()) {
     const turns = settle(state)
+    // The first list holds all that any moves make of its pieces.
+    if (!turns && i === 0 && areMovesAll(puzzle))
+      return fail(
+        'unreachable',
+        'Some pieces are permuted by a small group, which does not have this position.',
+      )
     if (!turns)
       return fail('not-served', 'Some pieces are in a position that no turns were listed for.')
     if (turns.length === 0) continue

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { orderOfPuzzle } from '../analysis/order'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { openBench, replay } from '../coach/bench'
 import { plan } from '../coach/plan'
@@ -19,6 +20,7 @@ import { pieceByPiece } from '../schools/piece-by-piece'
 import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, rotateState, start, turnAll, type State } from '../state'
+import { diagnose } from '../stuck/diagnose'
 import {
   anyGlued,
   anySolid,
@@ -239,6 +241,34 @@ describe('one piece at a time', () => {
   it('is not offered where blocks can lie in too many ways, and says so', () => {
     expect(pieceByPiece(looseBlocks)).toBeUndefined()
     expect(whyNotServed(looseBlocks)).toMatch(/blocked, .* more than 30,000 ways/)
+  })
+
+  it('says so of a capped puzzle whose core is glued, and nothing of it breaks', () => {
+    const stiff = compile(
+      must(
+        readDefinition({
+          schema: 1,
+          id: 'stiff-caps',
+          name: 'stiff caps',
+          mechanism: { kind: 'capped', caps: ['up'] },
+          glue: [
+            [
+              [1, 1, 1],
+              [1, 2, 1],
+            ],
+          ],
+        }),
+      ),
+    )
+    expect(pieceByPiece(stiff)).toBeUndefined()
+    expect(whyNotServed(stiff)).toMatch(/blocked, .* more than 30,000 ways/)
+    expect(orderOfPuzzle(stiff).groupOrder).toBeNull()
+    const { verdict } = diagnose(
+      stiff,
+      scrambledState(stiff, scramble(stiff, 1)),
+      stiff.definition.colours,
+    )
+    expect(verdict).toBe('not known')
   })
 
   it('leads glued puzzles home by turns that are free', () => {
