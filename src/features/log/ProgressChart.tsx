@@ -42,8 +42,9 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
               data: seconds,
               showLine: false,
               pointRadius: 2.5,
-              pointBackgroundColor: look.soft,
-              pointBorderWidth: 0,
+              backgroundColor: look.soft,
+              borderWidth: 0,
+              pointStyle: 'circle',
             },
             {
               label: `mean of the latest ${WINDOW}`,
@@ -51,6 +52,7 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
               borderColor: look.amber,
               borderWidth: 2,
               pointRadius: 0,
+              pointStyle: 'line',
               tension: 0.3,
             },
           ],
@@ -59,7 +61,11 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
           maintainAspectRatio: false,
           animation: false,
           plugins: {
-            legend: { position: 'bottom', labels: { color: look.ink, boxWidth: 14 } },
+            legend: {
+              position: 'bottom',
+              // A dot for the dots, a line for the line.
+              labels: { color: look.ink, usePointStyle: true, boxHeight: 7 },
+            },
             tooltip: {
               callbacks: { label: ({ parsed }) => clockTime(1000 * (parsed.y ?? 0)) },
             },

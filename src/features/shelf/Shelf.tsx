@@ -71,16 +71,14 @@ function ShelfCard({ copy, standing, care, marks }: ShelfEntry & { marks: boolea
         label={`${copy.name}, seen from in front and from behind`}
         className="mb-1 h-24 w-full"
       />
-      <div className="flex items-start">
-        <div className="min-w-0 grow">
-          <h3 className="text-base">{copy.name}</h3>
-          <p className="line-clamp-1 text-sm text-soft" title={puzzle.definition.name}>
-            {puzzle.definition.name}
-          </p>
-        </div>
+      <div className="flex items-center">
+        <h3 className="min-w-0 grow text-base">{copy.name}</h3>
         <Care copy={copy} entries={care} />
         <EditCopy copy={copy} />
       </div>
+      <p className="line-clamp-2 text-sm text-soft" title={puzzle.definition.name}>
+        {puzzle.definition.name}
+      </p>
       <p className="mt-1 text-sm">{whereItStands(copy, standing)}</p>
       {copy.remarks && (
         <p className="line-clamp-1 text-sm text-soft" title={copy.remarks}>
