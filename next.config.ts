@@ -1,6 +1,9 @@
 import type { NextConfig } from 'next'
+import { STANDING_HEADERS } from './src/server/headers'
 
 const config: NextConfig = {
+  // The tests have a build of their own, so that a demo that runs here goes on undisturbed.
+  distDir: process.env.MERRY_BUILD ?? '.next',
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
@@ -9,6 +12,13 @@ const config: NextConfig = {
   serverExternalPackages: ['pg'],
   // Browsers ask for it whatever the page says.
   rewrites: () => Promise.resolve([{ source: '/favicon.ico', destination: '/icon.svg' }]),
+  headers: () =>
+    Promise.resolve([
+      {
+        source: '/:path*',
+        headers: STANDING_HEADERS.map(([key, value]) => ({ key, value })),
+      },
+    ]),
   experimental: { serverActions: { bodySizeLimit: '21mb' } },
 }
 

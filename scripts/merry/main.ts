@@ -1,76 +1,134 @@
 /** `./merry demo | dev | test | bench | stop`: what the README's commands do. */
-import { spawn } from 'node:child_process'
+import { NEXT, startApplication, type Application } from './application'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
-import { freePort, isPortFree, startPostgres, stopPostgres, type Server } from './postgres'
+import { keepUp } from './keepUp'
+import { keptSecret } from './place'
+import {
+  DATABASE,
+  freePort,
+  isPortFree,
+  startPostgres,
+  stopPostgres,
+  type Server,
+} from './postgres'
 import { run } from './run'
+import { claim, endGroup, endsWithin, isAlive, note, readRunning, unclaim } from './running'
 import { say, Trouble } from './say'
 
 const PORT = Number(process.env.PORT ?? 3600)
-const NEXT = 'node_modules/next/dist/bin/next'
+if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65_535)
+  throw new Error('PORT must be a whole number from 1 to 65535')
 
-async function database(): Promise<{ url: string; stop: () => void }> {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: () => undefined }
-  const server = await startPostgres(await needPostgres(), 'postgres')
-  return { url: server.url('merry'), stop: server.stop }
+/** The build of the tests is one of its own, so that a demo that runs here goes on undisturbed. */
+const TEST_BUILD = '.next-test'
+
+/**
+ * Names of server actions, and what they carry, are made with this key: kept with the data it makes a page that
+ * was opened before a new build understood after it.
+ */
+const buildEnv = (): NodeJS.ProcessEnv => ({
+  ...process.env,
+  NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: keptSecret('actions.key', 32, 'base64'),
+})
+
+async function database(): Promise<Server | undefined> {
+  return process.env.DATABASE_URL ? undefined : startPostgres(await needPostgres(), 'postgres')
 }
 
 async function prepare(url: string): Promise<void> {
-  await step(
-    'scripts/merry/prepare.ts',
-    [],
-    { DATABASE_URL: url },
-    'The database could not be prepared.',
-  )
+  const code = await run('node', ['--import', 'tsx', 'scripts/merry/prepare.ts'], {
+    env: { ...process.env, DATABASE_URL: url },
+  })
+  if (code !== 0) throw new Trouble('The database could not be prepared.')
 }
 
-async function step(file: string, args: string[], env: Record<string, string>, trouble: string) {
-  const code = await run('node', ['--import', 'tsx', file, ...args], {
-    env: { ...process.env, ...env },
+async function build(env: NodeJS.ProcessEnv): Promise<void> {
+  say('building')
+  if ((await run('node', [NEXT, 'build'], { env, stdio: ['ignore', 2, 2] })) !== 0)
+    throw new Trouble('The application could not be built. The lines above say where.')
+}
+
+const DEMO = 'demo'
+
+/** A promise that Ctrl+C, or a request to end, resolves; whatever is under way is then ended in order. */
+function interruption(): { readonly asked: Promise<void>; readonly isAsked: () => boolean } {
+  let isAsked = false
+  const asked = new Promise<void>((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+      process.on(signal, () => {
+        isAsked = true
+        resolve()
+      })
   })
-  if (code !== 0) throw new Trouble(trouble)
+  return { asked, isAsked: () => isAsked }
 }
 
 async function serve(mode: 'start' | 'dev'): Promise<number> {
-  if (!(await isPortFree(PORT)))
-    throw new Trouble(
-      `Port ${PORT} is taken. Stop what uses it, or choose another: PORT=3601 ./merry demo`,
-    )
-  const { url, stop } = await database()
+  claim(
+    DEMO,
+    ({ port }) =>
+      `Merry Lantern runs in this folder already${port ? `, at http://localhost:${port}` : ''}. Use that, or stop it: ./merry stop`,
+  )
+  const { asked, isAsked } = interruption()
+  let server: Server | undefined
+  let application: Application | undefined
   try {
+    if (!(await isPortFree(PORT)))
+      throw new Trouble(
+        `Port ${PORT} is taken. Stop what uses it, or choose another: PORT=${PORT + 1} ./merry demo`,
+      )
+    server = await database()
+    const url = process.env.DATABASE_URL ?? server?.url(DATABASE) ?? ''
     await prepare(url)
-    const env: NodeJS.ProcessEnv = { ...process.env, DATABASE_URL: url }
-    if (mode === 'start') {
-      say('building')
-      if ((await run('node', [NEXT, 'build'], { env, stdio: ['ignore', 2, 2] })) !== 0)
-        throw new Trouble('The application could not be built. The lines above say where.')
+    const env = { ...buildEnv(), DATABASE_URL: url }
+    if (mode === 'start' && !process.env.MERRY_BUILT) await build(env)
+    const start = async () => {
+      application = await startApplication(mode, PORT, env)
+      note(DEMO, { port: PORT, server: application.process })
     }
-    const child = spawn('node', [NEXT, mode, '-H', '127.0.0.1', '-p', `${PORT}`], {
-      env,
-      stdio: 'inherit',
-    })
-    const ended = new Promise<number>((done) => child.on('exit', (code) => done(code ?? 0)))
-    // Ctrl+C reaches the child too; it ends, and then the database is stopped.
-    for (const signal of ['SIGINT', 'SIGTERM'] as const)
-      process.on(signal, () => child.kill(signal))
+    await start()
     say(`Merry Lantern is at http://localhost:${PORT} (Ctrl+C stops it)`)
-    await ended
+    const watched = [
+      keepUp(
+        { name: 'the application', start, ended: () => application?.ended ?? Promise.resolve() },
+        isAsked,
+      ),
+      ...(server
+        ? [keepUp({ name: 'the database', start: server.restart, ended: server.ended }, isAsked)]
+        : []),
+    ]
+    const trouble = await Promise.race([asked.then(() => ''), ...watched])
+    if (trouble) throw new Trouble(trouble)
     return 0
   } finally {
-    stop()
+    await application?.stop()
+    server?.stop()
+    unclaim(DEMO)
   }
 }
 
 async function test(): Promise<number> {
-  await needChromium()
-  const server: Server = await startPostgres(await needPostgres(), 'postgres-test', [
-    'fsync=off',
-    'synchronous_commit=off',
-    'full_page_writes=off',
-    'max_connections=200',
-  ])
-  const port = await freePort()
-  const env = { ...process.env, TEST_DATABASE_URL: server.url('postgres'), TEST_PORT: `${port}` }
+  claim('test', () => 'The tests run in this folder already. Wait until they are through.')
+  interruption()
+  let server: Server | undefined
   try {
+    await needChromium()
+    server = await startPostgres(await needPostgres(), 'test-database', {
+      settings: [
+        'fsync=off',
+        'synchronous_commit=off',
+        'full_page_writes=off',
+        'max_connections=200',
+      ],
+      createsDatabases: true,
+    })
+    const port = await freePort()
+    const env = {
+      ...buildEnv(),
+      TEST_DATABASE_URL: server.url('postgres'),
+      TEST_PORT: `${port}`,
+      MERRY_BUILD: TEST_BUILD,
+    }
     const parts: [string, string[]][] = [
       ['check', ['npm', 'run', '--silent', 'check']],
       ['unit and database tests', ['npx', 'vitest', 'run']],
@@ -79,49 +137,75 @@ async function test(): Promise<number> {
     ]
     for (const [name, [command, ...args]] of parts) {
       say(name)
+      const began = Date.now()
       const code = await run(command, args, { env })
       if (code !== 0) {
         say(`${name}: failed`)
         return 1
       }
+      say(`${name}: passed in ${Math.round((Date.now() - began) / 1000)} s`)
     }
     say('everything passed')
     return 0
   } finally {
-    server.stop()
+    server?.stop()
+    unclaim('test')
   }
 }
 
-/** Figures of the core, then of the built application on a database of its own. */
+/** Figures of the core, then of the built application on a database of its own; with --kills that alone. */
 async function bench(): Promise<number> {
-  await needChromium()
-  const server = await startPostgres(await needPostgres(), 'postgres-bench')
-  const url = server.url('merry')
-  const port = await freePort()
-  const address = `http://127.0.0.1:${port}`
-  const env = { ...process.env, DATABASE_URL: url, BENCH_ADDRESS: address }
-  let child: ReturnType<typeof spawn> | undefined
+  claim('bench', () => 'The figures are being measured in this folder already.')
+  interruption()
+  let server: Server | undefined
+  let application: Application | undefined
   try {
+    await needChromium()
+    const given = process.argv.slice(3)
+    if (given.includes('--kills')) {
+      await needPostgres()
+      const env = { ...buildEnv(), MERRY_BUILD: TEST_BUILD }
+      await build(env)
+      return await run('npx', ['tsx', 'scripts/benchKills.ts', ...given], { env })
+    }
+    server = await startPostgres(await needPostgres(), 'bench-database')
+    const url = server.url(DATABASE)
+    const port = await freePort()
+    const env = {
+      ...buildEnv(),
+      DATABASE_URL: url,
+      BENCH_ADDRESS: `http://127.0.0.1:${port}`,
+      MERRY_BUILD: TEST_BUILD,
+    }
     await prepare(url)
-    if ((await run('node', [NEXT, 'build'], { env, stdio: ['ignore', 2, 2] })) !== 0)
-      throw new Trouble('The application could not be built. The lines above say where.')
-    child = spawn('node', [NEXT, 'start', '-H', '127.0.0.1', '-p', `${port}`], {
-      env,
-      stdio: 'ignore',
-    })
-    return await run('npx', ['tsx', 'scripts/bench.ts', ...process.argv.slice(3)], { env })
+    await build(env)
+    application = await startApplication('start', port, env)
+    return await run('npx', ['tsx', 'scripts/bench.ts', ...given], { env })
   } finally {
-    child?.kill()
-    server.stop()
+    await application?.stop()
+    server?.stop()
+    unclaim('bench')
   }
 }
 
-function stopAll(): number {
+async function stopAll(): Promise<number> {
+  const ended: string[] = []
+  const running = readRunning(DEMO)
+  if (running && isAlive(running.script)) {
+    process.kill(running.script.pid, 'SIGTERM')
+    if (!(await endsWithin(running.script, 20_000))) endGroup(running.script)
+    ended.push('Merry Lantern')
+  }
+  if (running?.server && isAlive(running.server)) {
+    endGroup(running.server)
+    ended.push('an application that was left behind')
+  }
+  if (running) unclaim(DEMO)
   const programs = postgresPrograms()
-  const stopped = programs
-    ? ['postgres', 'postgres-test', 'postgres-bench'].filter((name) => stopPostgres(programs, name))
-    : []
-  say(stopped.length > 0 ? 'the database server is stopped' : 'nothing was running')
+  if (programs)
+    for (const name of ['postgres', 'test-database', 'bench-database'])
+      if (stopPostgres(programs, name)) ended.push('a database server')
+  say(ended.length > 0 ? `stopped: ${ended.join(', ')}` : 'nothing was running')
   return 0
 }
 

@@ -17,7 +17,7 @@ export function run(
 }
 
 /** Runs quietly; output and exit code are returned. */
-export function quietly(command: string, args: readonly string[], cwd?: string) {
-  const done = spawnSync(command, args, { encoding: 'utf8', cwd })
+export function quietly(command: string, args: readonly string[], cwd?: string, input?: string) {
+  const done = spawnSync(command, args, { encoding: 'utf8', cwd, input })
   return { ok: done.status === 0, output: `${done.stdout ?? ''}${done.stderr ?? ''}` }
 }

@@ -1,9 +1,13 @@
 import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
+import { headers } from 'next/headers'
 import { Toaster } from 'sonner'
+import { DEFAULT_SETTINGS } from '@/core/settings'
 import { GoAnywhere } from '@/features/go/GoAnywhere'
 import { Frame } from '@/ui/Frame'
 import { latestSession } from '@/server/benchSessions'
+import { isAway } from '@/server/pool'
+import { StyleNonce } from '@/ui/StyleNonce'
 import { defaultProfile, readSettings } from '@/server/profiles'
 import './globals.css'
 
@@ -18,15 +22,30 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 export const dynamic = 'force-dynamic'
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const profileId = await defaultProfile()
-  const [settings, session] = await Promise.all([readSettings(profileId), latestSession(profileId)])
+  const [{ settings, session }, asked] = await Promise.all([standing(), headers()])
   return (
     <html lang="en" data-theme={settings.theme}>
       <body>
+        <StyleNonce nonce={asked.get('x-nonce') ?? undefined} />
         <Frame benchHref={session && `/bench/${session.id}`}>{children}</Frame>
         <GoAnywhere />
         <Toaster position="bottom-center" theme={settings.theme === 'dusk' ? 'dark' : 'light'} />
       </body>
     </html>
   )
+}
+
+/** While the database is away the frame stands all the same: the page in it says what is the matter. */
+async function standing() {
+  try {
+    const profileId = await defaultProfile()
+    const [settings, session] = await Promise.all([
+      readSettings(profileId),
+      latestSession(profileId),
+    ])
+    return { settings, session }
+  } catch (error) {
+    if (!isAway(error)) throw error
+    return { settings: DEFAULT_SETTINGS, session: undefined }
+  }
 }

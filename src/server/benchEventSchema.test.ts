@@ -1,11 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import { puzzleById } from '../core/catalog'
+import { admit } from '../core/coach/admit'
+import { openBench } from '../core/coach/bench'
 import { plan } from '../core/coach/plan'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
 import { scramble, scrambledState } from '../core/scramble/scramble'
+import { readState } from '../core/state'
 import { batchSchema } from './benchEventSchema'
 import { checked } from './outside'
+
+const ID = '00000000-0000-4000-8000-000000000001'
 
 describe('what a bench may send', () => {
   // One of each sort of way: written schools, mods, shapes, small groups, tips.
@@ -15,19 +20,22 @@ describe('what a bench may send', () => {
       const puzzle = must(puzzleById(id))
       for (const school of schoolsFor(id)) {
         const route = must(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, 9))))
-        const events = [{ kind: 'route', atMs: 0, route }]
-        const read = await checked(batchSchema, { from: 0, events })
+        const event = { kind: 'route', atMs: 0, route } as const
+        const read = await checked(batchSchema, { after: 0, entries: [{ id: ID, event }] })
         expect(read.ok ? '' : read.problem.sentence, school.id).toBe('')
+        // And the engine takes it.
+        const added = admit(openBench(puzzle, must(readState(puzzle, route.from))), event)
+        expect(added.ok ? '' : added.problem.sentence, school.id).toBe('')
       }
     },
   )
 
   it('is not a route without turns that can be read', async () => {
     const read = await checked(batchSchema, {
-      from: 0,
-      events: [{ kind: 'route', atMs: 0, route: { puzzle: 'cube-2' } }],
+      after: 0,
+      entries: [{ id: ID, event: { kind: 'route', atMs: 0, route: { puzzle: 'cube-2' } } }],
     })
     expect(read.ok).toBe(false)
-    if (!read.ok) expect(read.problem.field).toMatch(/^events\[0\]/)
+    if (!read.ok) expect(read.problem.field).toMatch(/^entries\[0\]\.event/)
   })
 })

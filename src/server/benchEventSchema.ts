@@ -1,7 +1,9 @@
 /** What a bench event must look like before it is stored. */
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
 import type { BenchEvent } from '../core/coach/bench'
+import type { Entry } from '../core/coach/rebase'
 import { DIRECTIONS } from '../core/puzzle/directions'
+import { MOST_EVENTS } from './benchSessions'
 
 const atMs = () => number().integer().min(0).max(2_000_000_000).required()
 const text = (max: number) => string().max(max)
@@ -95,19 +97,30 @@ const kinds: Record<BenchEvent['kind'], Schema> = {
 }
 
 const event = lazy((value: unknown) => {
-  const kind = (value as { kind?: string } | null)?.kind ?? ''
-  return (
-    kinds[kind as BenchEvent['kind']] ??
-    mixed().test('kind', `An event of the kind '${kind}' is not known.`, () => false)
-  )
+  const { kind } = Object(value) as { kind?: unknown }
+  // Own fields only: every object has a `constructor`, and that is no kind of event.
+  if (typeof kind === 'string' && Object.hasOwn(kinds, kind))
+    return kinds[kind as BenchEvent['kind']]
+  return mixed()
+    .nullable()
+    .test('kind', 'This kind of event is not known.', () => false)
 })
 
-/** A batch of events as it arrives. */
+/** Entries as they arrive from a page that knows `after` of them already. */
 export const batchSchema = object({
-  from: number().integer().min(0).required(),
-  events: array()
-    .of(event as unknown as Schema)
+  after: number().integer().min(0).max(MOST_EVENTS).required(),
+  entries: array()
+    .of(
+      object({
+        id: string().uuid('${path} must be a UUID').required(),
+        event: event as unknown as Schema,
+      })
+        .required()
+        .noUnknown(),
+    )
     .min(1)
     .max(500)
     .required(),
-}).noUnknown() as unknown as Schema<{ from: number; events: BenchEvent[] }>
+})
+  .required()
+  .noUnknown() as unknown as Schema<{ after: number; entries: Entry[] }>

@@ -1,7 +1,12 @@
 /** Bench sessions: where they began, and their append-only list of events. */
-import type { BenchEvent } from '../core/coach/bench'
+import { puzzleById } from '../core/catalog'
+import { admitAll } from '../core/coach/admit'
+import { openBench, replay, type Bench, type BenchEvent } from '../core/coach/bench'
+import type { Entry } from '../core/coach/rebase'
+import { fail, ok, type Result } from '../core/result'
 import type { Variant } from '../core/schools/school'
-import { pool, transaction } from './pool'
+import { readState } from '../core/state'
+import { pool, transaction, type Queryable } from './pool'
 
 export interface BenchSession {
   readonly id: string
@@ -95,47 +100,124 @@ export async function latestSession(profileId: string): Promise<BenchSession | u
   return rows[0] && fromRow(rows[0])
 }
 
-export async function eventsOf(sessionId: string): Promise<BenchEvent[]> {
-  const { rows } = await pool().query<{ event: BenchEvent }>(
-    'select event from bench_events where session_id = $1 order by seq',
-    [sessionId],
-  )
-  return rows.map(({ event }) => event)
+export async function entriesOf(sessionId: string, after = 0): Promise<Entry[]> {
+  return entriesAfter(sessionId, after, pool())
 }
 
+async function entriesAfter(sessionId: string, after: number, client: Queryable): Promise<Entry[]> {
+  const { rows } = await client.query(
+    'select id, event from bench_events where session_id = $1 and seq >= $2 order by seq',
+    [sessionId, after],
+  )
+  return rows as Entry[]
+}
+
+export const eventsOf = async (sessionId: string): Promise<BenchEvent[]> =>
+  (await entriesOf(sessionId)).map(({ event }) => event)
+
+/** What a page that knows `after` entries hears when it sends some: all entries after those, in order. */
+export interface Appended {
+  /** The event is left out where the page has sent it itself. */
+  readonly entries: readonly (Entry | Pick<Entry, 'id'>)[]
+  /** Whether everything sent is stored. If not, the page must put what it sent behind the rest, and send again. */
+  readonly stored: boolean
+}
+
+/** More events no bench takes; every one is replayed when the bench is opened. */
+export const MOST_EVENTS = 10_000
+
 /**
- * Adds events from position `from` on. Events that are stored already (a repeated request) are left
- * as they are; a gap is refused. The number of stored events is returned, or undefined if there is
- * no such open session.
+ * Stores the entries of a page behind the `after` that it knows. What is stored already (a request sent
+ * again) is no fault. If others have stored something meanwhile, nothing is stored and the page is told.
+ * Every new event is made on the engine first; one that does not fit is refused, and with it the batch.
  */
-export function appendEvents(
+export function appendEntries(
   profileId: string,
   sessionId: string,
-  from: number,
-  events: readonly BenchEvent[],
-): Promise<number | undefined> {
+  after: number,
+  sent: readonly Entry[],
+): Promise<Result<Appended>> {
   return transaction(async (client) => {
-    const session = await client.query(
-      `select 1 from bench_sessions where profile_id = $1 and id = $2 and status = 'open' for update`,
+    const session = await client.query<SessionRow & { puzzle_id: string }>(
+      `select s.*, c.puzzle_id from bench_sessions s join copies c on c.id = s.copy_id
+       where s.profile_id = $1 and s.id = $2 for update of s`,
       [profileId, sessionId],
     )
-    if (session.rowCount === 0) return undefined
-    const { rows } = await client.query<{ count: number }>(
+    const [row] = session.rows
+    if (!row) return fail('not-found', 'This bench is not there any more.')
+    // Counted only now that the session is held: others may have stored while this one waited.
+    const counted = await client.query<{ count: number }>(
       'select count(*)::int as count from bench_events where session_id = $1',
       [sessionId],
     )
-    const stored = rows[0].count
-    if (from > stored) return stored
-    const fresh = events.slice(stored - from)
-    if (fresh.length > 0)
-      await client.query(
-        `insert into bench_events (session_id, seq, event)
-         select $1, $2 + ordinality - 1, value
-         from jsonb_array_elements($3::jsonb) with ordinality`,
-        [sessionId, stored, JSON.stringify(fresh)],
-      )
-    return stored + fresh.length
+    const { count } = counted.rows[0]
+    if (after > count)
+      return fail('ahead', 'This page has seen more than the database holds. Reload it.', {
+        field: 'after',
+      })
+    const own = new Map(sent.map((entry) => [entry.id, entry]))
+    const known = await client.query<{ id: string }>(
+      'select id from bench_events where session_id = $1 and id = any($2)',
+      [sessionId, [...own.keys()]],
+    )
+    const isKnown = new Set(known.rows.map(({ id }) => id))
+    const fresh = [...own.values()].filter(({ id }) => !isKnown.has(id))
+    const later = (await entriesAfter(sessionId, after, client)).map((entry) =>
+      own.has(entry.id) ? { id: entry.id } : entry,
+    )
+    if (fresh.length === 0) return ok({ entries: later, stored: true })
+    if (row.status !== 'open')
+      return fail('closed', 'This bench was closed before; what was turned since is not kept.')
+    if (later.some((entry) => 'event' in entry)) return ok({ entries: later, stored: false })
+    if (count + fresh.length > MOST_EVENTS)
+      return fail('too-many', `A bench takes ${MOST_EVENTS} events. Lay this position out anew.`)
+    const events = fresh.map(({ event }) => event)
+    const bench = await benchAt(row.puzzle_id, row.start_state, sessionId, count, client)
+    if (!bench.ok) return bench
+    const next = admitAll(bench.value, events)
+    if (!next.ok) return next
+    await client.query(
+      `insert into bench_events (session_id, seq, id, event)
+       select $1, $2 + ordinality - 1, (value->>'id')::uuid, value->'event'
+       from jsonb_array_elements($3::jsonb) with ordinality`,
+      [sessionId, count, JSON.stringify(fresh)],
+    )
+    remember(sessionId, count + fresh.length, next.value)
+    return ok({ entries: [...later, ...fresh.map(({ id }) => ({ id }))], stored: true })
   })
+}
+
+/** Benches as they stand after so many events: rows are never changed, so the number says which. */
+const standing = new Map<string, { count: number; bench: Bench }>()
+const MOST_REMEMBERED = 30
+
+function remember(sessionId: string, count: number, bench: Bench): void {
+  standing.delete(sessionId)
+  standing.set(sessionId, { count, bench })
+  const [oldest] = standing.keys()
+  if (standing.size > MOST_REMEMBERED && oldest !== undefined) standing.delete(oldest)
+}
+
+async function benchAt(
+  puzzleId: string,
+  startState: string,
+  sessionId: string,
+  count: number,
+  client: Queryable,
+): Promise<Result<Bench>> {
+  const known = standing.get(sessionId)
+  if (known?.count === count) return ok(known.bench)
+  const puzzle = puzzleById(puzzleId)
+  if (!puzzle.ok) return puzzle
+  const state = readState(puzzle.value, startState)
+  if (!state.ok) return state
+  const entries = await entriesAfter(sessionId, 0, client)
+  return ok(
+    replay(
+      openBench(puzzle.value, state.value),
+      entries.map(({ event }) => event),
+    ),
+  )
 }
 
 export async function changeSchool(
@@ -149,5 +231,14 @@ export async function changeSchool(
      where profile_id = $1 and id = $2 and status = 'open'`,
     [profileId, sessionId, school, JSON.stringify(variant)],
   )
+  return rowCount === 1
+}
+
+export async function removeSession(profileId: string, sessionId: string): Promise<boolean> {
+  const { rowCount } = await pool().query(
+    'delete from bench_sessions where profile_id = $1 and id = $2',
+    [profileId, sessionId],
+  )
+  standing.delete(sessionId)
   return rowCount === 1
 }

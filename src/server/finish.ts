@@ -1,6 +1,6 @@
 /** Ends a bench session: its events are replayed on the engine, and the solve goes into the log. */
 import { puzzleById } from '../core/catalog'
-import { fail, must, ok, type Result } from '../core/result'
+import { fail, ok, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { readState } from '../core/state'
 import { accountOf } from '../core/statistics/splits'
@@ -21,10 +21,14 @@ export async function finishSession(
   if (logged) return ok(logged)
   const copy = await findCopy(profileId, session.copyId)
   if (!copy) return fail('not-found', 'The puzzle of this bench is not on the shelf any more.')
-  const puzzle = must(puzzleById(copy.puzzleId))
-  const school = session.school ? must(schoolNamed(copy.puzzleId, session.school)) : undefined
-  const from = must(readState(puzzle, session.startState))
-  const account = accountOf(puzzle, school, session.variant, from, await eventsOf(sessionId))
+  const puzzle = puzzleById(copy.puzzleId)
+  if (!puzzle.ok) return puzzle
+  const school = session.school ? schoolNamed(copy.puzzleId, session.school) : undefined
+  if (school && !school.ok) return school
+  const from = readState(puzzle.value, session.startState)
+  if (!from.ok) return from
+  const events = await eventsOf(sessionId)
+  const account = accountOf(puzzle.value, school?.value, session.variant, from.value, events)
   if (!account.solved)
     return fail('not-solved', 'The puzzle is not solved yet, so nothing is logged.')
   return transaction(async (client) => {
@@ -33,7 +37,11 @@ export async function finishSession(
        where profile_id = $1 and id = $2 and status = 'open'`,
       [profileId, sessionId],
     )
-    if (ended.rowCount === 0) return fail('closed', 'This bench was closed before.')
+    if (ended.rowCount === 0) {
+      // Another page of this bench was first.
+      const first = await solveOfSession(profileId, sessionId)
+      return first ? ok(first) : fail('closed', 'This bench was closed before it was home.')
+    }
     return ok(
       await addSolve(
         profileId,

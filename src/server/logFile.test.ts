@@ -56,8 +56,8 @@ describe.each([
   ['JSON', writeJson],
   ['CSV', writeCsv],
 ])('the log as %s', (_, write) => {
-  it('comes back as it went out', () => {
-    const back = must(readLogFile(write(solves)))
+  it('comes back as it went out', async () => {
+    const back = must(await readLogFile(write(solves)))
     expect(back.puzzles).toEqual([])
     expect(back.solves).toEqual(
       solves.map((solve) => {
@@ -70,31 +70,31 @@ describe.each([
 
   it('is imported once: what is there already is passed over', async () => {
     const profileId = await defaultProfile()
-    const read = must(readLogFile(write(solves)))
+    const read = must(await readLogFile(write(solves)))
     expect(must(await importSolves(profileId, read))).toBe(0)
     const moved = {
       ...read.solves[0],
       finishedAt: new Date('2026-12-01T18:00:00Z'),
       remark: '=1+1',
     }
-    const again = must(readLogFile(write([{ ...solves[0], ...moved }])))
+    const again = must(await readLogFile(write([{ ...solves[0], ...moved }])))
     expect(again.solves[0].remark).toBe('=1+1')
     expect((await listSolves(profileId)).length).toBe(solves.length)
   })
 
-  it('is refused as a whole, with line and field, if one solve is wrong', () => {
-    const spoil = (part: Partial<Solve>) => {
+  it('is refused as a whole, with line and field, if one solve is wrong', async () => {
+    const spoil = async (part: Partial<Solve>) => {
       const bad = [...solves.slice(0, 3), { ...solves[3], ...part }, ...solves.slice(4)]
-      const read = readLogFile(write(bad))
+      const read = await readLogFile(write(bad))
       return read.ok ? 'it was read' : read.problem.sentence
     }
-    expect(spoil({ elapsedMs: -5 })).toMatch(/Line 5, elapsedMs.*Nothing was imported/)
-    expect(spoil({ solution: 'R U' })).toMatch(/Line 5, solution.*do not solve/)
-    expect(spoil({ solution: 'R Q' })).toMatch(/Line 5, solution.*'Q'/)
-    expect(spoil({ turnCount: 1 })).toMatch(/Line 5, turnCount/)
-    expect(spoil({ startState: 'aaaa' })).toMatch(/Line 5, startState/)
-    expect(spoil({ puzzleId: 'cube-99' })).toMatch(/Line 5, puzzle/)
-    expect(spoil({ school: 'nowhere' })).toMatch(/Line 5, school/)
+    expect(await spoil({ elapsedMs: -5 })).toMatch(/Line 5, elapsedMs.*Nothing was imported/)
+    expect(await spoil({ solution: 'R U' })).toMatch(/Line 5, solution.*do not solve/)
+    expect(await spoil({ solution: 'R Q' })).toMatch(/Line 5, solution.*'Q'/)
+    expect(await spoil({ turnCount: 1 })).toMatch(/Line 5, turnCount/)
+    expect(await spoil({ startState: 'aaaa' })).toMatch(/Line 5, startState/)
+    expect(await spoil({ puzzleId: 'cube-99' })).toMatch(/Line 5, puzzle/)
+    expect(await spoil({ school: 'nowhere' })).toMatch(/Line 5, school/)
   })
 })
 
@@ -145,7 +145,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
     expect(await forgetOwnPuzzle(profileId, id)).toBe(true)
     expect(puzzleById(id).ok).toBe(false)
 
-    const read = must(readLogFile(text))
+    const read = must(await readLogFile(text))
     expect(read.puzzles).toEqual([definition])
     // Reading alone leaves nothing behind.
     expect(puzzleById(id).ok).toBe(false)
@@ -160,14 +160,14 @@ describe("a log with solves of a puzzle of the solver's own", () => {
     const all = await listSolves(profileId)
     const text = writeJson(all, await puzzlesOf(profileId, all))
     const line = text.slice(0, text.indexOf('"mechanism"')).split('\n').length
-    const broken = readLogFile(text.replace('"size":[2,2,2]', '"size":[2,2,9]'))
+    const broken = await readLogFile(text.replace('"size":[2,2,2]', '"size":[2,2,9]'))
     expect(broken.ok ? '' : broken.problem.sentence).toMatch(
       new RegExp(`Line ${line}, puzzles.*size.*Nothing was imported`),
     )
     const id = ownId(definition)
     await pool().query('delete from solves where puzzle_id = $1', [id])
     await forgetOwnPuzzle(profileId, id)
-    const alone = readLogFile(writeJson(all))
+    const alone = await readLogFile(writeJson(all))
     expect(alone.ok ? '' : alone.problem.sentence).toMatch(
       /Line \d+, puzzle: .*Nothing was imported/,
     )
@@ -182,18 +182,18 @@ describe('a file that is no log', () => {
     ['another version', '{"format":"merry-lantern-log","version":9,"solves":[]}', /version/],
     ['no solves', '{"format":"merry-lantern-log","version":1}', /solves/],
     ['a CSV without its columns', 'a,b\n1,2\n', /column is missing/],
-  ])('is refused: %s', (_, text, sentence) => {
-    const read = readLogFile(text)
+  ])('is refused: %s', async (_, text, sentence) => {
+    const read = await readLogFile(text)
     expect(read.ok ? '' : read.problem.sentence).toMatch(sentence)
   })
 
-  it('names the line in a file that is laid out otherwise', () => {
+  it('names the line in a file that is laid out otherwise', async () => {
     const file = JSON.parse(writeJson(solves.slice(0, 2))) as { solves: { slips: unknown }[] }
     file.solves[1].slips = 'many'
     const text = JSON.stringify(file, null, 2)
     const line =
       text.split('\n').findIndex((row, i, all) => row === '    {' && i > all.indexOf('    {')) + 1
-    const read = readLogFile(text)
+    const read = await readLogFile(text)
     expect(read.ok ? '' : read.problem.sentence).toMatch(new RegExp(`Line ${line}, slips`))
   })
 })

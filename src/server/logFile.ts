@@ -2,25 +2,39 @@
  * The log as a file: JSON or CSV (docs/log-file.md). What comes in is checked as a whole, every
  * solution replayed on the engine, and either all of it is stored or nothing.
  */
-import Papa from 'papaparse'
 import { array, date, number, object, string, ValidationError } from 'yup'
 import { splitId } from '../core/catalog/setting'
-import { definitionById, forgetDefinition, learnDefinitions, puzzleById } from '../core/catalog'
+import {
+  compiledFrom,
+  definitionById,
+  forgetDefinition,
+  learnDefinitions,
+  puzzleById,
+} from '../core/catalog'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { countQuarters, countTurns } from '../core/notation/rewrite'
 import { readTurns } from '../core/notation/read'
+import { plainProblem } from '../core/plain'
 import { fail, ok, type Problem, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { isSolved, readState, turnAll } from '../core/state'
+import { readTable, writeTable } from './csv'
 import { addOwnPuzzle, ownId, ownPuzzleFiles } from './ownPuzzles'
 import { transaction } from './pool'
-import { addSolve, type NewSolve, type Solve } from './solves'
+import { rests } from './rest'
+import { addNewSolves, type NewSolve, type Solve } from './solves'
 
 const FORMAT = 'merry-lantern-log'
 const VERSION = 1
 /** Largest file that is read, in characters. */
 export const FILE_LIMIT = 20_000_000
+/** More than a lifetime of solves; a file that asks for more work than that is refused. */
+const MOST_SOLVES = 100_000
+const MOST_PUZZLES = 200
+const MOST_TURNS = 5_000_000
+/** Solves stored by one statement. */
+const BATCH = 400
 
 const whole = () => number().integer().min(0).max(2_000_000_000).required()
 
@@ -39,14 +53,17 @@ const solveSchema = object({
   startState: string().min(1).max(400).required(),
   scramble: string().max(4000).default(''),
   solution: string().max(20_000).default(''),
-  finishedAt: date().required(),
+  finishedAt: date()
+    .min(new Date('1970-01-01T00:00:00Z'), '${path} must be after 1969')
+    .max(new Date('2200-01-01T00:00:00Z'), '${path} must be before 2200')
+    .required(),
   elapsedMs: whole(),
   turnCount: whole(),
   quarterCount: whole(),
   slips: whole().default(0),
   hints: whole().default(0),
   remark: string().max(2000).default(''),
-  splits: array().of(splitSchema).default([]),
+  splits: array().of(splitSchema).max(100).default([]),
 }).noUnknown('${path} has a field that is not known: ${unknown}')
 
 const COLUMNS = Object.keys(solveSchema.fields)
@@ -94,17 +111,22 @@ export const puzzlesOf = (
   ownPuzzleFiles(profileId, [...new Set(solves.map(({ puzzleId }) => splitId(puzzleId).file))])
 
 /** Variant and splits are JSON inside their cells. */
-export function writeCsv(solves: readonly Solve[]): string {
-  const rows = solves.map(toEntry).map((entry) => ({
-    ...entry,
-    variant: JSON.stringify(entry.variant),
-    splits: JSON.stringify(entry.splits),
-  }))
-  return `${Papa.unparse({ fields: COLUMNS, data: rows }, { escapeFormulae: true })}\r\n`
-}
+export const writeCsv = (solves: readonly Solve[]): string =>
+  writeTable(
+    COLUMNS,
+    solves.map(toEntry).map((entry) => {
+      const cells = {
+        ...entry,
+        variant: JSON.stringify(entry.variant),
+        splits: JSON.stringify(entry.splits),
+      }
+      return COLUMNS.map((column) => cells[column as keyof typeof cells])
+    }),
+  )
 
 interface Placed {
-  readonly line: number
+  /** Found only when it is asked for: in JSON that takes a walk through the text. */
+  readonly line: () => number
   readonly value: unknown
 }
 
@@ -115,37 +137,53 @@ export interface LogFile {
   readonly puzzles: readonly PuzzleDefinition[]
 }
 
-/** Reads either kind; which one is told by the first character. */
-export function readLogFile(text: string): Result<LogFile> {
+/**
+ * Reads either kind; which one is told by the first character. It rests now and then, so that a large file
+ * lets others through.
+ */
+export async function readLogFile(text: string): Promise<Result<LogFile>> {
   if (text.length > FILE_LIMIT) return fail('bad-file', 'The file is larger than 20 MB.')
   if (text.trim() === '') return fail('bad-file', 'The file is empty.')
-  const placed = text.trimStart().startsWith('{') ? readJson(text) : readCsv(text)
+  const rest = rests()
+  const placed = text.trimStart().startsWith('{') ? readJson(text) : await readCsv(text, rest)
   if (!placed.ok) return placed
   const puzzles: PuzzleDefinition[] = []
   for (const { line, value } of placed.value.puzzles) {
     const read = readDefinition(value)
-    if (!read.ok) return refuse(line, 'puzzles', read.problem.sentence)
+    if (!read.ok) return refuse(line(), 'puzzles', read.problem.sentence)
+    const built = compiledFrom(read.value)
+    if (!built.ok) return refuse(line(), 'puzzles', built.problem.sentence)
     puzzles.push(read.value)
+    await rest()
   }
-  return withDefinitions(puzzles, () => {
+  return withDefinitions(puzzles, async () => {
     const solves: NewSolve[] = []
+    const schools = new Map<string, Result<unknown>>()
+    let turns = 0
     for (const entry of placed.value.solves) {
-      const solve = readEntry(entry)
+      const solve = readEntry(entry, schools)
       if (!solve.ok) return solve
+      turns += solve.value.turnCount
+      if (turns > MOST_TURNS)
+        return refuse(entry.line(), 'solution', `a file takes ${MOST_TURNS} turns in all.`)
       solves.push(solve.value)
+      await rest()
     }
     return ok({ solves, puzzles })
   })
 }
 
 /** Does something with puzzles known that need not stay so. */
-function withDefinitions<T>(puzzles: readonly PuzzleDefinition[], work: () => T): T {
+async function withDefinitions<T>(
+  puzzles: readonly PuzzleDefinition[],
+  work: () => Promise<T>,
+): Promise<T> {
   const unknown = puzzles
     .map((definition) => ({ ...definition, id: ownId(definition) }))
     .filter(({ id }) => !definitionById(id))
   learnDefinitions(unknown)
   try {
-    return work()
+    return await work()
   } finally {
     unknown.forEach(({ id }) => forgetDefinition(id))
   }
@@ -173,11 +211,15 @@ function readJson(text: string): Result<Contents> {
   if (!Array.isArray(file.solves)) return refuse(1, 'solves', 'a list of solves is missing.')
   const puzzles = file.puzzles ?? []
   if (!Array.isArray(puzzles)) return refuse(1, 'puzzles', 'it must be a list of puzzle files.')
-  const lines = elementLines(text, 'solves')
-  const ownLines = elementLines(text, 'puzzles')
+  if (file.solves.length > MOST_SOLVES || puzzles.length > MOST_PUZZLES)
+    return refuse(1, 'solves', `a file takes ${MOST_SOLVES} solves and ${MOST_PUZZLES} puzzles.`)
+  const placed = (list: 'solves' | 'puzzles') => (value: unknown, i: number) => ({
+    value,
+    line: () => elementLines(text, list)[i] ?? 1,
+  })
   return ok({
-    solves: file.solves.map((value: unknown, i) => ({ value, line: lines[i] ?? 1 })),
-    puzzles: puzzles.map((value: unknown, i) => ({ value, line: ownLines[i] ?? 1 })),
+    solves: file.solves.map(placed('solves')),
+    puzzles: puzzles.map(placed('puzzles')),
   })
 }
 
@@ -209,58 +251,62 @@ function elementLines(text: string, list: string): number[] {
   return lines
 }
 
-function readCsv(text: string): Result<Contents> {
-  const parsed = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true })
-  const [error] = parsed.errors
-  if (error) return refuse((error.row ?? 0) + 2, 'row', `${error.message}.`)
-  const missing = COLUMNS.find((column) => !parsed.meta.fields?.includes(column))
-  if (missing) return refuse(1, missing, 'this column is missing.')
+async function readCsv(text: string, rest: () => Promise<void>): Promise<Result<Contents>> {
+  const table = await readTable(text, COLUMNS, MOST_SOLVES, rest, refuse)
+  if (!table.ok) return table
   const placed: Placed[] = []
-  for (const [i, row] of parsed.data.entries()) {
-    const line = i + 2
-    const value: Record<string, unknown> = { ...row }
+  for (const { line, cells } of table.value) {
+    const value: Record<string, unknown> = Object.fromEntries(cells)
     for (const field of ['variant', 'splits'])
       try {
-        value[field] = JSON.parse(row[field])
+        value[field] = JSON.parse(cells.get(field) ?? '')
       } catch {
         return refuse(line, field, 'this is not well-formed JSON.')
       }
-    // Leading quotes that keep a spreadsheet from computing are taken off again.
-    for (const [field, cell] of Object.entries(row))
-      if (/^'[=+\-@\t\r]/.test(cell)) value[field] = cell.slice(1)
-    placed.push({ line, value })
+    placed.push({ line: () => line, value })
+    await rest()
   }
   return ok({ solves: placed, puzzles: [] })
 }
 
-function readEntry({ line, value }: Placed): Result<NewSolve> {
+/** One solve in a file: nothing of it lies deeper, and none has more splits than a school has stages. */
+const ENTRY_BOUNDS = { depth: 5, values: 3000, text: 20_000 }
+
+function readEntry(
+  { line: lineOf, value }: Placed,
+  schools: Map<string, Result<unknown>>,
+): Result<NewSolve> {
+  const refuseHere = (field: string, why: string) => refuse(lineOf(), field, why)
+  const unplain = plainProblem(value, ENTRY_BOUNDS)
+  if (unplain) return refuseHere(unplain.field || 'solve', unplain.sentence)
   let entry: Entry
   try {
     entry = solveSchema.validateSync(value) as unknown as Entry
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
-    return refuse(line, error.path || 'solve', `${error.errors[0]}.`)
+    return refuseHere(error.path || 'solve', `${error.errors[0].slice(0, 300)}.`)
   }
   const puzzle = puzzleById(entry.puzzle)
-  if (!puzzle.ok) return refuse(line, 'puzzle', puzzle.problem.sentence)
+  if (!puzzle.ok) return refuseHere('puzzle', puzzle.problem.sentence)
   if (entry.school !== '') {
-    const school = schoolNamed(entry.puzzle, entry.school)
-    if (!school.ok) return refuse(line, 'school', school.problem.sentence)
+    const key = `${entry.puzzle} ${entry.school}`
+    const school = schools.get(key) ?? schoolNamed(entry.puzzle, entry.school)
+    schools.set(key, school)
+    if (!school.ok) return refuseHere('school', school.problem.sentence)
   }
   const from = readState(puzzle.value, entry.startState)
-  if (!from.ok) return refuse(line, 'startState', from.problem.sentence)
+  if (!from.ok) return refuseHere('startState', from.problem.sentence)
   const scramble = readTurns(puzzle.value, entry.scramble)
-  if (!scramble.ok) return refuse(line, 'scramble', scramble.problem.sentence)
+  if (!scramble.ok) return refuseHere('scramble', scramble.problem.sentence)
   const solution = readTurns(puzzle.value, entry.solution)
-  if (!solution.ok) return refuse(line, 'solution', solution.problem.sentence)
+  if (!solution.ok) return refuseHere('solution', solution.problem.sentence)
   const end = turnAll(puzzle.value, from.value, solution.value)
   if (!end.ok || !isSolved(puzzle.value, end.value))
-    return refuse(line, 'solution', 'these turns do not solve the start state.')
+    return refuseHere('solution', 'these turns do not solve the start state.')
   if (countTurns(solution.value) !== entry.turnCount)
-    return refuse(line, 'turnCount', `the solution has ${countTurns(solution.value)} turns.`)
+    return refuseHere('turnCount', `the solution has ${countTurns(solution.value)} turns.`)
   if (countQuarters(solution.value) !== entry.quarterCount)
-    return refuse(
-      line,
+    return refuseHere(
       'quarterCount',
       `the solution has ${countQuarters(solution.value)} quarter turns.`,
     )
@@ -290,16 +336,8 @@ export async function importSolves(
           if (!added.ok) throw new Refused(added.problem)
         }
         let stored = 0
-        for (const solve of solves) {
-          const known = await client.query(
-            `select 1 from solves where profile_id = $1 and start_state = $2 and solution = $3
-             and finished_at = $4`,
-            [profileId, solve.startState, solve.solution, solve.finishedAt],
-          )
-          if (known.rowCount) continue
-          await addSolve(profileId, solve, client)
-          stored++
-        }
+        for (let at = 0; at < solves.length; at += BATCH)
+          stored += await addNewSolves(profileId, solves.slice(at, at + BATCH), client)
         return stored
       }),
     )

@@ -1,8 +1,11 @@
 /** What comes from outside meets a schema here; the first thing wrong is told with its field. */
 import { ValidationError, type Schema } from 'yup'
+import { plainProblem } from '../core/plain'
 import { fail, ok, type Result } from '../core/result'
 
 export async function checked<T>(schema: Schema<T>, input: unknown): Promise<Result<T>> {
+  const unplain = plainProblem(input)
+  if (unplain) return { ok: false, problem: unplain }
   try {
     return ok(await schema.validate(input, { stripUnknown: false }))
   } catch (error) {
@@ -15,3 +18,13 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 /** Ids in addresses are checked before they reach the database. */
 export const isId = (text: unknown): text is string => typeof text === 'string' && UUID.test(text)
+
+/** A part of an address, or undefined where it is none that can be read. */
+export function decoded(part: string): string | undefined {
+  try {
+    const text = decodeURIComponent(part)
+    return plainProblem(text) ? undefined : text
+  } catch {
+    return undefined
+  }
+}

@@ -1,10 +1,10 @@
 /** Puzzles of a person's own, as the files say that were put on the shelf. */
 import { createHash } from 'node:crypto'
 import { canonicalText } from '../core/canonical'
-import { definitionById, forgetDefinition, learnDefinitions } from '../core/catalog'
+import { compiledFrom, definitionById, forgetDefinition, learnDefinitions } from '../core/catalog'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
-import { fail, must, ok, type Result } from '../core/result'
+import { fail, ok, type Problem, type Result } from '../core/result'
 import { pool, type Queryable } from './pool'
 
 /** Each is compiled on the server when it is shown, so there is an end to them. */
@@ -16,14 +16,56 @@ export function ownId(definition: PuzzleDefinition): string {
   return `own-${hash.slice(0, 20)}`
 }
 
-/** All of a person's own, by name; what is stored was checked when it came in, and is read again. */
-export async function ownPuzzles(profileId: string): Promise<PuzzleDefinition[]> {
-  const { rows } = await pool().query<{ id: string; definition: unknown }>(
+/** One that is stored and cannot be read, or not be built: what an earlier program let in, or a hand. */
+export interface DamagedPuzzle {
+  readonly id: string
+  readonly name: string
+  readonly problem: Problem
+}
+
+/** An id stands for one content, so each is read and built once. */
+const readOnce = new Map<string, Result<PuzzleDefinition>>()
+
+function readStored({ id, definition }: StoredPuzzle): Result<PuzzleDefinition> {
+  const known = readOnce.get(id)
+  if (known) return known
+  const file = readDefinition(definition)
+  const built = file.ok ? compiledFrom(file.value) : file
+  const read = file.ok && built.ok ? ok({ ...file.value, id }) : (built as Result<never>)
+  readOnce.set(id, read)
+  return read
+}
+
+interface StoredPuzzle {
+  readonly id: string
+  readonly definition: unknown
+}
+
+async function storedPuzzles(profileId: string): Promise<StoredPuzzle[]> {
+  const { rows } = await pool().query<StoredPuzzle>(
     `select id, definition from own_puzzles where profile_id = $1
      order by definition->>'name', id`,
     [profileId],
   )
-  return rows.map(({ id, definition }) => ({ ...must(readDefinition(definition)), id }))
+  return rows
+}
+
+/** All of a person's own that can be read, by name. */
+export async function ownPuzzles(profileId: string): Promise<PuzzleDefinition[]> {
+  const read = (await storedPuzzles(profileId)).map(readStored)
+  return read.flatMap((each) => (each.ok ? [each.value] : []))
+}
+
+/** The others. */
+export async function damagedPuzzles(profileId: string): Promise<DamagedPuzzle[]> {
+  return (await storedPuzzles(profileId)).flatMap((stored) => {
+    const read = readStored(stored)
+    if (read.ok) return []
+    const { name } = Object(stored.definition) as { name?: unknown }
+    return [
+      { id: stored.id, name: typeof name === 'string' ? name : stored.id, problem: read.problem },
+    ]
+  })
 }
 
 /** Of those with these ids what was put on the shelf, word for word. */
@@ -35,7 +77,10 @@ export async function ownPuzzleFiles(
     'select definition from own_puzzles where profile_id = $1 and id = any($2) order by id',
     [profileId, ids],
   )
-  return rows.map(({ definition }) => must(readDefinition(definition)))
+  return rows.flatMap(({ definition }) => {
+    const read = readDefinition(definition)
+    return read.ok ? [read.value] : []
+  })
 }
 
 /** Makes them known to this process: afterwards they are found by their ids like any other. */
@@ -44,7 +89,8 @@ export async function learnOwnPuzzles(profileId: string): Promise<void> {
     'select id from own_puzzles where profile_id = $1',
     [profileId],
   )
-  if (rows.some(({ id }) => !definitionById(id))) learnDefinitions(await ownPuzzles(profileId))
+  if (rows.some(({ id }) => !definitionById(id) && readOnce.get(id)?.ok !== false))
+    learnDefinitions(await ownPuzzles(profileId))
 }
 
 /** Stores a definition, if it is not there yet, and makes it known. Its id here is returned. */
@@ -54,6 +100,8 @@ export async function addOwnPuzzle(
   client: Queryable = pool(),
 ): Promise<Result<string>> {
   const id = ownId(definition)
+  const built = compiledFrom(definition)
+  if (!built.ok) return built
   const counted = await client.query(
     'select count(*)::int as count from own_puzzles where profile_id = $1 and id <> $2',
     [profileId, id],
@@ -83,6 +131,7 @@ export async function forgetOwnPuzzle(profileId: string, id: string): Promise<bo
     [profileId, id],
   )
   if (rowCount !== 1) return false
+  readOnce.delete(id)
   forgetDefinition(id)
   return true
 }

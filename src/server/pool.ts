@@ -12,7 +12,14 @@ export function pool(): Pool {
     const connectionString = process.env.DATABASE_URL
     if (!connectionString)
       throw new Error('DATABASE_URL is not set; start the program with ./merry')
-    globalPool.merryPool = new Pool({ connectionString, max: 10 })
+    globalPool.merryPool = new Pool({
+      connectionString,
+      max: 10,
+      // A database that is away is said to be, before whoever asks gives up.
+      connectionTimeoutMillis: 4000,
+      query_timeout: 60_000,
+      keepAlive: true,
+    })
     // An idle connection that breaks (a restart of the database) is replaced at the next query.
     globalPool.merryPool.on('error', (error) =>
       console.error('database connection lost', error.message),
@@ -26,15 +33,37 @@ export type Queryable = Pick<PoolClient, 'query'>
 /** Everything in `work` happens, or nothing. */
 export async function transaction<T>(work: (client: PoolClient) => Promise<T>): Promise<T> {
   const client = await pool().connect()
+  let broken: Error | undefined
+  // Between two queries a broken connection tells itself here; the next query fails with it.
+  const onError = (error: Error) => (broken = error)
+  client.on('error', onError)
   try {
     await client.query('begin')
     const value = await work(client)
     await client.query('commit')
     return value
   } catch (error) {
-    await client.query('rollback')
+    // Where even that fails the connection is gone, and with it everything that was begun.
+    await client.query('rollback').catch((lost: Error) => (broken = lost))
     throw error
   } finally {
-    client.release()
+    client.off('error', onError)
+    client.release(broken)
   }
+}
+
+/**
+ * Whether an error means that the database does not answer now, and may do so later: classes 08 and 57 of the
+ * standard's codes, and what the network and the pool say.
+ */
+export function isAway(error: unknown): boolean {
+  const { code, message } = Object(error) as { code?: unknown; message?: unknown }
+  if (typeof code === 'string' && /^(08|57P|53300|E(CONN|PIPE|NOTFOUND|TIMEDOUT))/.test(code))
+    return true
+  return (
+    typeof message === 'string' &&
+    /Connection terminated|timeout exceeded when trying to connect|Query read timeout|not queryable|connection error/i.test(
+      message,
+    )
+  )
 }

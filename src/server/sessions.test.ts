@@ -1,6 +1,8 @@
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { BenchEvent } from '../core/coach/bench'
 import { plan } from '../core/coach/plan'
+import type { Entry } from '../core/coach/rebase'
 import { stepsOf } from '../core/coach/route'
 import { puzzleById } from '../core/catalog'
 import { must } from '../core/result'
@@ -8,7 +10,15 @@ import { schoolNamed } from '../core/schools'
 import { scramble, scrambledState } from '../core/scramble/scramble'
 import { writeState } from '../core/state'
 import { batchSchema } from './benchEventSchema'
-import { appendEvents, eventsOf, findSession, latestSession, openSession } from './benchSessions'
+import {
+  appendEntries,
+  entriesOf,
+  eventsOf,
+  findSession,
+  latestSession,
+  openSession,
+  removeSession,
+} from './benchSessions'
 import { addCopy, findCopy, removeCopy, shelf, updateCopy } from './copies'
 import { finishSession } from './finish'
 import { checked } from './outside'
@@ -99,55 +109,127 @@ describe('copies', () => {
   })
 })
 
+const entriesFor = (...events: BenchEvent[]): Entry[] =>
+  events.map((event) => ({ id: randomUUID(), event }))
+
 describe('bench events', () => {
   const turn = (name: string): BenchEvent => ({ kind: 'turn', atMs: 1, name })
+  const undo: BenchEvent = { kind: 'undo', atMs: 1 }
+  const append = (id: string, after: number, sent: readonly Entry[]) =>
+    appendEntries(profileId, id, after, sent)
 
-  it('are added in order, a repeated batch only once, a gap not at all', async () => {
+  it('are added in order; sent again they are no fault, and nothing is stored twice', async () => {
     const id = await open()
-    expect(await appendEvents(profileId, id, 0, [turn('R'), turn('U')])).toBe(2)
-    expect(await appendEvents(profileId, id, 0, [turn('R'), turn('U'), turn('F')])).toBe(3)
-    expect(await appendEvents(profileId, id, 7, [turn('L')])).toBe(3)
-    expect((await eventsOf(id)).map((event) => (event.kind === 'turn' ? event.name : ''))).toEqual([
-      'R',
-      'U',
-      'F',
-    ])
+    const [r, u, f] = entriesFor(turn('R'), turn('U'), turn('F'))
+    expect(must(await append(id, 0, [r, u]))).toEqual({
+      entries: [{ id: r.id }, { id: u.id }],
+      stored: true,
+    })
+    // The answer was lost: the page sends the same again, and one more.
+    expect(must(await append(id, 0, [r, u, f])).stored).toBe(true)
+    expect(must(await append(id, 3, [r, f])).entries).toEqual([])
+    expect(await entriesOf(id)).toEqual([r, u, f])
+    expect(await entriesOf(id, 2)).toEqual([f])
+    const ahead = await append(id, 7, entriesFor(turn('L')))
+    expect(ahead.ok ? '' : ahead.problem.code).toBe('ahead')
   })
 
-  it('keep their order when two pages write at once', async () => {
+  it('of two pages meet: who comes second is told what the first has stored, and nothing is lost', async () => {
     const id = await open()
-    const both = [turn('R'), turn('U'), turn('F')]
-    await Promise.all([appendEvents(profileId, id, 0, both), appendEvents(profileId, id, 0, both)])
-    expect(await eventsOf(id)).toHaveLength(3)
+    const [mine] = entriesFor(turn('R'))
+    const [theirs] = entriesFor(turn('U'))
+    expect(must(await append(id, 0, [mine])).stored).toBe(true)
+    expect(must(await append(id, 0, [theirs]))).toEqual({ entries: [mine], stored: false })
+    expect(must(await append(id, 1, [theirs])).stored).toBe(true)
+    expect(await entriesOf(id)).toEqual([mine, theirs])
   })
 
-  it('are never changed', async () => {
+  it('keep one order when many pages write at once', async () => {
     const id = await open()
-    await appendEvents(profileId, id, 0, [turn('R')])
+    const page = async (names: readonly string[]) => {
+      let after = 0
+      let left = entriesFor(...names.map(turn))
+      while (left.length > 0) {
+        const heard = must(await append(id, after, left.slice(0, 2)))
+        after += heard.entries.length
+        const known = new Set(heard.entries.map((entry) => entry.id))
+        left = left.filter((entry) => !known.has(entry.id))
+      }
+    }
+    await Promise.all([page(['R', 'U', 'F']), page(['L', 'D']), page(['B', 'R2', 'U2', 'F2'])])
+    const names = (await eventsOf(id)).map((event) => (event.kind === 'turn' ? event.name : ''))
+    expect([...names].sort()).toEqual(['B', 'D', 'F', 'F2', 'L', 'R', 'R2', 'U', 'U2'])
+    expect(names.filter((name) => ['R', 'U', 'F'].includes(name))).toEqual(['R', 'U', 'F'])
+  })
+
+  it('are made on the engine first: what does not fit is refused with the whole batch', async () => {
+    const id = await open()
+    const [first, , ...rest] = wholeSolve()
+    const route = first.kind === 'route' ? first.route : undefined
+    if (!route) throw new Error('no route')
+    const bad: [BenchEvent, RegExp][] = [
+      [turn('7R'), /no turn that is written 7R/],
+      [undo, /no turn to take back/],
+      [{ kind: 'route', atMs: 0, route: { ...route, from: 'a'.repeat(8) } }, /another position/],
+      [{ kind: 'route', atMs: 0, route: { ...route, puzzle: 'cube-3' } }, /another puzzle/],
+      [{ kind: 'route', atMs: 0, route: { ...route, school: 'nowhere' } }, /nowhere/],
+      [{ kind: 'route', atMs: 0, route: { ...route, stages: [] } }, /does not lead home/],
+      [{ kind: 'route', atMs: 0, route: { ...route, turnCount: 1 } }, /counts its turns wrongly/],
+      [{ kind: 'route', atMs: 0, route: { ...route, variant: { odd: 'one' } } }, /variant/],
+    ]
+    for (const [event, sentence] of bad) {
+      const refused = await append(id, 0, entriesFor({ kind: 'pass', atMs: 0 }, event))
+      expect(refused.ok ? 'it was stored' : refused.problem.sentence).toMatch(sentence)
+      expect(refused.ok ? '' : refused.problem.field).toBe('events[1]')
+    }
+    expect(await entriesOf(id)).toEqual([])
+    expect(must(await append(id, 0, entriesFor(first, ...rest.slice(0, 4)))).stored).toBe(true)
+  })
+
+  it('are never changed, and go with their bench', async () => {
+    const id = await open()
+    must(await append(id, 0, entriesFor(turn('R'))))
     await expect(
       pool().query("update bench_events set event = '{}' where session_id = $1", [id]),
     ).rejects.toThrow(/never changed/)
+    expect(await removeSession(nobody, id)).toBe(false)
+    expect(await removeSession(profileId, id)).toBe(true)
+    expect(await entriesOf(id)).toEqual([])
   })
 
-  it('of a session that is not open are refused', async () => {
+  it('of a session that is not open are refused, but for those that are stored', async () => {
     const first = await open()
+    const [kept] = entriesFor(turn('R'))
+    must(await append(first, 0, [kept]))
     await open()
     expect((await findSession(profileId, first))?.status).toBe('aside')
-    expect(await appendEvents(profileId, first, 0, [turn('R')])).toBeUndefined()
-    expect(await appendEvents(nobody, first, 0, [turn('R')])).toBeUndefined()
+    expect(must(await append(first, 0, [kept])).stored).toBe(true)
+    const closed = await append(first, 1, entriesFor(turn('R')))
+    expect(closed.ok ? '' : closed.problem.code).toBe('closed')
+    const stranger = await appendEntries(nobody, first, 1, entriesFor(turn('R')))
+    expect(stranger.ok ? '' : stranger.problem.code).toBe('not-found')
   })
 
   it('meet their schema: a real batch passes, bad ones name their field', async () => {
-    expect((await checked(batchSchema, { from: 0, events: wholeSolve() })).ok).toBe(true)
+    const read = (events: readonly unknown[]) => ({
+      after: 0,
+      entries: events.map((event) => ({ id: randomUUID(), event })),
+    })
+    expect((await checked(batchSchema, read(wholeSolve()))).ok).toBe(true)
     const bad = [
-      { from: -1, events: [turn('R')] },
-      { from: 0, events: [] },
-      { from: 0, events: [{ kind: 'turn', atMs: 1 }] },
-      { from: 0, events: [{ kind: 'turn', atMs: 'soon', name: 'R' }] },
-      { from: 0, events: [{ kind: 'jump', atMs: 1 }] },
-      { from: 0, events: [{ kind: 'route', atMs: 1, route: { base: 'up' } }] },
-      { from: 0, events: [{ kind: 'undo', atMs: 1, extra: true }] },
-      { from: 0 },
+      { ...read([turn('R')]), after: -1 },
+      read([]),
+      read([{ kind: 'turn', atMs: 1 }]),
+      read([{ kind: 'turn', atMs: 'soon', name: 'R' }]),
+      read([{ kind: 'jump', atMs: 1 }]),
+      read([{ kind: 'constructor', atMs: 1 }]),
+      read([{ kind: 'toString', atMs: 1 }]),
+      read([{ kind: 'route', atMs: 1, route: { base: 'up' } }]),
+      read([{ kind: 'undo', atMs: 1, extra: true }]),
+      read([null]),
+      { after: 0, entries: [{ id: 'seven', event: turn('R') }] },
+      { after: 0 },
+      null,
     ]
     for (const batch of bad) {
       const read = await checked(batchSchema, batch)
@@ -162,8 +244,12 @@ describe('a finished session', () => {
     const id = await open()
     expect((await finishSession(profileId, id, 'Gull')).ok).toBe(false)
     const events = wholeSolve()
-    await appendEvents(profileId, id, 0, events)
-    const solveId = must(await finishSession(profileId, id, 'Gull'))
+    must(await appendEntries(profileId, id, 0, entriesFor(...events)))
+    // Two pages that both see it home.
+    const [solveId, second] = await Promise.all(
+      [1, 2].map(async () => must(await finishSession(profileId, id, 'Gull'))),
+    )
+    expect(second).toBe(solveId)
     expect(must(await finishSession(profileId, id, 'Gull'))).toBe(solveId)
     const solve = await findSolve(profileId, solveId)
     expect(solve?.solver).toBe('Gull')
@@ -194,7 +280,7 @@ describe('a finished session', () => {
       scramble: '',
       laidBy: 'colours',
     })
-    await appendEvents(profileId, id, 0, wholeSolve())
+    must(await appendEntries(profileId, id, 0, entriesFor(...wholeSolve())))
     const solveId = must(await finishSession(profileId, id, ''))
     const solve = await findSolve(profileId, solveId)
     await removeCopy(profileId, solve?.copyId ?? '')

@@ -1,4 +1,5 @@
 /** The log: solves with their splits. */
+import { randomUUID } from 'node:crypto'
 import type { Split } from '../core/statistics/splits'
 import type { Variant } from '../core/schools/school'
 import { pool, type Queryable } from './pool'
@@ -105,46 +106,62 @@ export async function solveOfSession(
   return rows[0]?.id
 }
 
+/** Stores a solve; its id is returned. */
 export async function addSolve(
   profileId: string,
   solve: NewSolve,
   client: Queryable,
 ): Promise<string> {
-  const { rows } = await client.query(
-    `insert into solves (profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
-       start_state, scramble, solution, finished_at, elapsed_ms, turn_count, quarter_count,
-       slips, hints, remark)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)
-     returning id`,
-    [
-      profileId,
-      solve.sessionId ?? null,
-      solve.copyId ?? null,
-      solve.puzzleId,
-      solve.school ?? null,
-      JSON.stringify(solve.variant),
-      solve.solver,
-      solve.startState,
-      solve.scramble,
-      solve.solution,
-      solve.finishedAt,
-      solve.elapsedMs,
-      solve.turnCount,
-      solve.quarterCount,
-      solve.slips,
-      solve.hints,
-      solve.remark,
-    ],
-  )
-  const { id } = rows[0] as { id: string }
-  for (const [ordinal, split] of solve.splits.entries())
-    await client.query(
-      `insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
-       values ($1, $2, $3, $4, $5, $6)`,
-      [id, ordinal, split.stageId, split.name, split.turnCount, split.elapsedMs],
-    )
+  const id = randomUUID()
+  await client.query(insert(''), [profileId, JSON.stringify([{ ...solve, id }])])
   return id
 }
+
+/** Stores those that are not in the log already (same start, solution and moment); their number is returned. */
+export async function addNewSolves(
+  profileId: string,
+  solves: readonly NewSolve[],
+  client: Queryable,
+): Promise<number> {
+  const keyOf = ({ startState, solution, finishedAt }: NewSolve) =>
+    `${startState} ${solution} ${finishedAt.toISOString()}`
+  const different = new Map(solves.map((solve) => [keyOf(solve), { ...solve, id: randomUUID() }]))
+  const { rows } = await client.query(
+    insert(
+      `where not exists (
+         select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
+           and k.start_state = g."startState" and k.solution = g.solution)`,
+    ),
+    [profileId, JSON.stringify([...different.values()])],
+  )
+  return (rows[0] as { count: number }).count
+}
+
+/** Solves with their splits, as a list in JSON, in one statement. */
+const insert = (condition: string): string => `
+  with given as (
+    select * from jsonb_to_recordset($2::jsonb) as x(
+      id uuid, "sessionId" uuid, "copyId" uuid, "puzzleId" text, school text, variant jsonb,
+      solver text, "startState" text, scramble text, solution text, "finishedAt" timestamptz,
+      "elapsedMs" integer, "turnCount" integer, "quarterCount" integer, slips integer,
+      hints integer, remark text, splits jsonb)
+  ), added as (
+    insert into solves (id, profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
+      start_state, scramble, solution, finished_at, elapsed_ms, turn_count, quarter_count,
+      slips, hints, remark)
+    select g.id, $1, g."sessionId", g."copyId", g."puzzleId", g.school, g.variant, g.solver,
+      g."startState", g.scramble, g.solution, g."finishedAt", g."elapsedMs", g."turnCount",
+      g."quarterCount", g.slips, g.hints, g.remark
+    from given g ${condition}
+    returning id
+  ), split as (
+    insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
+    select g.id, t.ordinal - 1, t.value->>'stageId', t.value->>'name',
+      (t.value->>'turnCount')::integer, (t.value->>'elapsedMs')::integer
+    from given g join added on added.id = g.id
+    cross join lateral jsonb_array_elements(g.splits) with ordinality as t(value, ordinal)
+  )
+  select count(*)::int as count from added`
 
 export async function setRemark(profileId: string, id: string, remark: string): Promise<boolean> {
   const { rowCount } = await pool().query(

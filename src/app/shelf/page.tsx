@@ -3,6 +3,7 @@ import { Shelf } from '@/features/shelf/Shelf'
 import { standingOf } from '@/features/shelf/standing'
 import { careByCopy } from '@/server/care'
 import { shelf } from '@/server/copies'
+import { damagedPuzzles } from '@/server/ownPuzzles'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
@@ -10,10 +11,11 @@ export const metadata: Metadata = { title: 'Shelf' }
 
 export default async function ShelfPage() {
   const profileId = await defaultProfile()
-  const [copies, settings, care] = await Promise.all([
+  const [copies, settings, care, damaged] = await Promise.all([
     shelf(profileId),
     readSettings(profileId),
     careByCopy(profileId),
+    damagedPuzzles(profileId),
   ])
   const entries = await Promise.all(
     copies.map(async (copy) => ({
@@ -24,7 +26,7 @@ export default async function ShelfPage() {
   )
   return (
     <WithOwnPuzzles>
-      <Shelf entries={entries} marks={settings.marks} />
+      <Shelf entries={entries} damaged={damaged} marks={settings.marks} />
     </WithOwnPuzzles>
   )
 }

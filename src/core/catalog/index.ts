@@ -88,13 +88,26 @@ export const catalog = (): PuzzleDefinition[] =>
 
 const compiled = new Map<string, Puzzle>()
 
+/**
+ * A definition that has been read, compiled; a mechanism that cannot be built after all is told, so that it
+ * can be refused at the door and never takes a page with it.
+ */
+export function compiledFrom(definition: PuzzleDefinition): Result<Puzzle> {
+  try {
+    return ok(compile(definition))
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error)
+    return fail('unbuildable', `The puzzle ${definition.name} cannot be built: ${why}.`)
+  }
+}
+
 /** A puzzle by its id, compiled once. */
 export function puzzleById(id: string): Result<Puzzle> {
   const known = compiled.get(id)
   if (known) return ok(known)
   const definition = definitionById(id)
   if (!definition) return fail('unknown-puzzle', `No puzzle here has the id ${id}.`)
-  const puzzle = compile(definition)
-  compiled.set(id, puzzle)
-  return ok(puzzle)
+  const puzzle = compiledFrom(definition)
+  if (puzzle.ok) compiled.set(id, puzzle.value)
+  return puzzle
 }

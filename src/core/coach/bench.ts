@@ -109,8 +109,8 @@ function turned(bench: Bench, name: string): Bench {
     state,
     past,
     history,
-    turnCount: countTurns(history),
-    quarterCount: countQuarters(history),
+    turnCount: bench.turnCount + countTurns([turn]),
+    quarterCount: bench.quarterCount + countQuarters([turn]),
     solved: isSolved(puzzle, state),
   }
   if (!trail) return moved
@@ -141,15 +141,15 @@ const pick = ({ state, trail, done, step, deviation }: Bench) => ({
 function undone(bench: Bench): Bench {
   const before = bench.past.at(-1)
   if (!before) return bench
-  const history = bench.history.slice(0, -1)
+  const taken = bench.history.slice(-1)
   return {
     ...bench,
     ...before,
     past: bench.past.slice(0, -1),
-    history,
+    history: bench.history.slice(0, -1),
     hint: before.step === bench.step ? bench.hint : 0,
-    turnCount: countTurns(history),
-    quarterCount: countQuarters(history),
+    turnCount: bench.turnCount - countTurns(taken),
+    quarterCount: bench.quarterCount - countQuarters(taken),
     solved: isSolved(bench.puzzle, before.state),
   }
 }

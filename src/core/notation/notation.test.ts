@@ -6,7 +6,7 @@ import { INVERSE } from '../rotation'
 import { rotateState, sameState, start } from '../state'
 import { after, box, boxAndTurns, cube2, cube3, turnsIn } from '../testing'
 import { DIALECTS } from './dialect'
-import { readAlgorithm, readTurns } from './read'
+import { readAlgorithm, readTurns, TEXT_LIMIT, TURN_LIMIT } from './read'
 import {
   countQuarters,
   countTurns,
@@ -16,7 +16,7 @@ import {
   rehold,
   simplify,
 } from './rewrite'
-import { expand, type Algorithm, type Node } from './tree'
+import { expand, expandedLength, type Algorithm, type Node } from './tree'
 import { writeAlgorithm, writeTurns } from './write'
 
 const names = (turns: readonly Turn[]) => turns.map(({ name }) => name).join(' ')
@@ -49,7 +49,7 @@ function algorithmsOf(puzzle: Puzzle): fc.Arbitrary<Algorithm> {
         second: tie('algorithm'),
       }),
     ),
-  })).algorithm
+  })).algorithm.filter((algorithm) => expandedLength(algorithm) <= TURN_LIMIT)
 }
 
 describe('reading and writing', () => {
@@ -162,5 +162,31 @@ describe('rewriting', () => {
     const turns = must(readTurns(cube2, "x y2 z'"))
     const hold = holdAfter(turns)
     expect(sameState(rotateState(after(cube2, turns), INVERSE[hold]), start(cube2))).toBe(true)
+  })
+})
+
+describe('what would become too long', () => {
+  const refused = (text: string) => {
+    const read = readTurns(cube3, text)
+    return read.ok ? `${read.value.length} turns` : read.problem.sentence
+  }
+
+  it('is refused before anything is expanded, also where it would be thrown away later', () => {
+    expect(refused('((((R)999)999)999)0')).toMatch(/more than 10000 turns/)
+    expect(refused('(R)0')).toMatch(/0 times/)
+    expect(refused('[((R)999)999: U]')).toMatch(/more than 10000 turns/)
+    expect(refused('[U, ((R)99)99]')).toMatch(/more than 10000 turns/)
+    expect(refused(`${'(R)999 '.repeat(11)}`)).toMatch(/more than 10000 turns/)
+    expect(refused('(R)999')).toBe('999 turns')
+  })
+
+  it('is refused where brackets lie too deep or the text has no end', () => {
+    for (const [open, close] of [
+      ['(', ')'],
+      ['[', ': U]'],
+    ])
+      expect(refused(`${open.repeat(1900)}R${close.repeat(1900)}`)).toMatch(/24 deep/)
+    expect(refused('('.repeat(20) + 'R' + ')'.repeat(20))).toBe('1 turns')
+    expect(refused(' '.repeat(TEXT_LIMIT + 1))).toMatch(/characters/)
   })
 })

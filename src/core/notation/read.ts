@@ -4,14 +4,21 @@
  *     algorithm = { item }
  *     item      = turn | "(" algorithm ")" [count] [back] | "[" algorithm (":" | ",") algorithm "]"
  *     turn      = [ first ["-" last] ] letter ["w"] [amount] [back]
+ *
+ * Nothing is expanded before it is known how long it becomes: whoever writes nineteen characters must not be
+ * able to ask for a thousand million turns.
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { CANONICAL, DIALECTS, dialectOf, type DialectId } from './dialect'
 import { expand, expandedLength, type Algorithm, type Node } from './tree'
 
-/** Longest algorithm that is expanded, in turns. */
+/** Longest algorithm that is read, in turns; counted at every level, so also what is later thrown away. */
 export const TURN_LIMIT = 10_000
+/** Longest text that is read, in characters. */
+export const TEXT_LIMIT = 60_000
+/** How deep groups and brackets may lie in each other. */
+const DEPTH_LIMIT = 24
 
 class Stop extends Error {
   constructor(
@@ -28,6 +35,8 @@ export function readAlgorithm(
   text: string,
   dialect: DialectId = CANONICAL,
 ): Result<Algorithm> {
+  if (text.length > TEXT_LIMIT)
+    return fail('bad-turns', `That is more than ${TEXT_LIMIT} characters.`, { at: TEXT_LIMIT })
   const reader = new Reader(puzzle, text, dialect)
   try {
     const algorithm = reader.algorithm()
@@ -46,14 +55,12 @@ export function readTurns(
   dialect: DialectId = CANONICAL,
 ): Result<Turn[]> {
   const algorithm = readAlgorithm(puzzle, text, dialect)
-  if (!algorithm.ok) return algorithm
-  if (expandedLength(algorithm.value) > TURN_LIMIT)
-    return fail('bad-turns', `That is more than ${TURN_LIMIT} turns.`, { at: 0 })
-  return ok(expand(puzzle, algorithm.value))
+  return algorithm.ok ? ok(expand(puzzle, algorithm.value)) : algorithm
 }
 
 class Reader {
   private at = 0
+  private depth = 0
 
   constructor(
     private readonly puzzle: Puzzle,
@@ -63,12 +70,26 @@ class Reader {
 
   algorithm(): Algorithm {
     const nodes: Node[] = []
+    let length = 0
     for (;;) {
       this.skip()
-      const next = this.text[this.at]
+      const begin = this.at
+      const next = this.text[begin]
       if (next === undefined || ')]:,'.includes(next)) return nodes
-      nodes.push(next === '(' ? this.group() : next === '[' ? this.bracket() : this.turn())
+      const node = next === '(' ? this.group() : next === '[' ? this.bracket() : this.turn()
+      length += expandedLength([node])
+      if (length > TURN_LIMIT) throw new Stop(begin, `That is more than ${TURN_LIMIT} turns.`)
+      nodes.push(node)
     }
+  }
+
+  /** What stands inside a group or a bracket that begins at `open`. */
+  private inside(open: number): Algorithm {
+    if (++this.depth > DEPTH_LIMIT)
+      throw new Stop(open, `Brackets lie in each other more than ${DEPTH_LIMIT} deep.`)
+    const algorithm = this.algorithm()
+    this.depth--
+    return algorithm
   }
 
   end(): void {
@@ -78,20 +99,22 @@ class Reader {
 
   private group(): Node {
     const open = this.at++
-    const body = this.algorithm()
+    const body = this.inside(open)
     this.close(')', open)
+    const countAt = this.at
     const times = this.number() ?? 1
+    if (times === 0) throw new Stop(countAt, 'A group cannot be done 0 times: write 1 or more.')
     return { kind: 'group', body, times, inverse: this.back() }
   }
 
   private bracket(): Node {
     const open = this.at++
-    const first = this.algorithm()
+    const first = this.inside(open)
     const sign = this.text[this.at]
     if (sign !== ':' && sign !== ',')
       throw new Stop(this.at, 'A bracket needs a colon (setup: algorithm) or a comma (commutator).')
     this.at++
-    const second = this.algorithm()
+    const second = this.inside(open)
     this.close(']', open)
     return sign === ':'
       ? { kind: 'conjugate', setup: first, body: second }
@@ -180,14 +203,18 @@ class Reader {
   }
 
   private number(): number | undefined {
-    const digits = /^\d{1,3}/.exec(this.text.slice(this.at))?.[0]
+    const digits = /^\d{1,3}/.exec(this.text.slice(this.at, this.at + 3))?.[0]
     if (digits === undefined) return undefined
     this.at += digits.length
     return Number(digits)
   }
 
   private skip(): void {
-    const blank = /^(?:\s|\/\/[^\n]*)*/.exec(this.text.slice(this.at)) as RegExpExecArray
-    this.at += blank[0].length
+    for (;;) {
+      while (/\s/.test(this.text[this.at] ?? '')) this.at++
+      if (!this.text.startsWith('//', this.at)) return
+      const end = this.text.indexOf('\n', this.at)
+      this.at = end < 0 ? this.text.length : end
+    }
   }
 }

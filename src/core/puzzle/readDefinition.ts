@@ -1,5 +1,6 @@
 /** Reads puzzle files: every problem is told with the path of its field. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
+import { plainProblem } from '../plain'
 import { fail, ok, type Problem, type Result } from '../result'
 import { DEFAULT_COLOURS, DEFAULT_FACES, MARKS, type Colour } from './colours'
 import type { MechanismDefinition, PuzzleDefinition } from './definition'
@@ -14,7 +15,12 @@ const unknownField = '${path} has a field that is not known: ${unknown}'
 const direction = () => array().of(number().integer().min(-60).max(60).required()).length(3)
 const cell = () => array().of(number().min(-9).max(9).required()).length(3)
 const size = () => array().of(number().integer().min(1).max(7).required()).length(3)
-const faceList = () => array().of(mixed<FaceName>().oneOf(FACE_NAMES).required()).max(6)
+const faceList = () =>
+  array()
+    .of(mixed<FaceName>().oneOf(FACE_NAMES).required())
+    .max(6)
+    .test('twice', '${path} names a face twice', (faces) => isWithoutDoubles(faces ?? []))
+const isWithoutDoubles = (list: readonly unknown[]) => new Set(list).size === list.length
 
 const mechanisms: Record<MechanismDefinition['kind'], AnySchema> = {
   box: object({ kind: string(), size: size().required() }).noUnknown(unknownField),
@@ -32,16 +38,20 @@ const mechanisms: Record<MechanismDefinition['kind'], AnySchema> = {
 }
 
 const mechanismSchema = lazy((value: unknown): AnySchema => {
-  const kind = Object(value) as { kind?: MechanismDefinition['kind'] }
-  return (
-    mechanisms[kind.kind as MechanismDefinition['kind']] ??
-    object({
-      kind: string()
-        .oneOf(Object.keys(mechanisms), 'mechanism.kind must be one of ${values}')
-        .required(),
-    }).required('mechanism is missing')
-  )
+  const { kind } = Object(value) as { kind?: unknown }
+  // Own fields only: every object has a `constructor`, and that is no kind of mechanism.
+  if (typeof kind === 'string' && Object.hasOwn(mechanisms, kind))
+    return mechanisms[kind as MechanismDefinition['kind']]
+  return object({
+    kind: string()
+      .oneOf(Object.keys(mechanisms), 'mechanism.kind must be one of ${values}')
+      .required(),
+  }).required('mechanism is missing')
 })
+
+/** More cells no puzzle has. */
+const MOST_CELLS = 400
+const MOST_COLOURS = 60
 
 /** Largest denominator of the offset of a half-space. */
 const OFFSET_PARTS = 12
@@ -88,7 +98,10 @@ const definitionSchema = object({
         view.up.some((c) => c !== 0) && view.up.reduce((sum, c, i) => sum + c * front[i], 0) === 0
       )
     }),
-  glue: array().of(array().of(cell().required()).min(2).required()).default([]),
+  glue: array()
+    .of(array().of(cell().required()).min(2).max(MOST_CELLS).required())
+    .max(MOST_CELLS)
+    .default([]),
   colours: array()
     .of(
       object({
@@ -102,7 +115,8 @@ const definitionSchema = object({
           .required(),
       }).noUnknown(unknownField),
     )
-    .min(1),
+    .min(1)
+    .max(MOST_COLOURS),
   faces: object(Object.fromEntries(FACE_NAMES.map((face) => [face, name().required()]))).noUnknown(
     unknownField,
   ),
@@ -110,8 +124,13 @@ const definitionSchema = object({
   .noUnknown('${path} has a field that is not known: ${unknown}')
   .strict()
 
+/** The largest file is a box of 7x7x7 with every cell glued. */
+const FILE_BOUNDS = { depth: 6, values: 10_000, text: 200 }
+
 /** Checks a puzzle file. All problems are found; the first stands for them, the rest are `more`. */
 export function readDefinition(input: unknown): Result<PuzzleDefinition> {
+  const unplain = plainProblem(input, FILE_BOUNDS)
+  if (unplain) return failAll([problemAt(unplain.field ?? '', unplain.sentence.replace(/\.$/, ''))])
   let definition: PuzzleDefinition
   try {
     definition = definitionSchema.validateSync(withDefaults(input), {

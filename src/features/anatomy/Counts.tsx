@@ -5,6 +5,7 @@ import { array, object, string } from 'yup'
 import { definitionKey, derivedOrder, type WrittenOrder } from '@/core/analysis/derivedOrders'
 import { grouped, magnitudeOf } from '@/core/analysis/magnitude'
 import type { Puzzle } from '@/core/puzzle/compile'
+import { forgetHere, keepHere, keptHere } from '@/ui/browserStore'
 import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
@@ -41,7 +42,7 @@ export function Counts({ puzzle }: { puzzle: Puzzle }) {
     setShare(undefined)
     if (!found.ok) return setTrouble(found.problem.sentence)
     setOrder(found.value)
-    localStorage.setItem(keyOf(puzzle), JSON.stringify(found.value))
+    keepHere(keyOf(puzzle), JSON.stringify(found.value))
   }
 
   return (
@@ -92,13 +93,13 @@ const orderSchema = object({
   .strict()
 
 function keptOrder(puzzle: Puzzle): WrittenOrder | undefined {
-  const text = localStorage.getItem(keyOf(puzzle))
+  const text = keptHere(keyOf(puzzle))
   if (!text) return undefined
   try {
     return orderSchema.validateSync(JSON.parse(text))
   } catch {
     // What another version kept is counted anew.
-    localStorage.removeItem(keyOf(puzzle))
+    forgetHere(keyOf(puzzle))
     return undefined
   }
 }

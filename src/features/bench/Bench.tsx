@@ -11,7 +11,7 @@ import { borrowedAt, owedAt, safeAt, stagesMet } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
 import { directionOfName } from '@/core/puzzle/directions'
-import { must } from '@/core/result'
+import { fail, must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
 import { ShareBar } from '@/ui/ShareBar'
@@ -26,7 +26,7 @@ import { TurnPad } from '@/ui/TurnPad'
 import { useKeys } from '@/ui/useKeys'
 import { useReducedMotion } from '@/ui/useReducedMotion'
 import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
-import { chooseSchool, finish } from './actions'
+import { chooseSchool, finish } from './benchServer'
 import { CasesSheet } from './CasesSheet'
 import { CompareSheet } from './CompareSheet'
 import { Debts } from './Debts'
@@ -38,6 +38,7 @@ import { StartChooser } from './StartChooser'
 import { StepCard } from './StepCard'
 import { StuckPanel } from './StuckPanel'
 import { Tape } from './Tape'
+import type { Saving } from './outbox'
 import { useBench, type BenchGiven } from './useBench'
 import { useStuck } from './useStuck'
 
@@ -231,11 +232,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             {bench.turnCount === 1 ? 'turn' : 'turns'}
           </span>
           <span className="text-soft" role="status">
-            {
-              { saved: 'kept', saving: 'keeping', waiting: 'not kept yet', refused: 'not kept' }[
-                controls.saving
-              ]
-            }
+            {savingWords(controls.saving)}
           </span>
         </div>
       </div>
@@ -263,6 +260,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             </div>
           )}
           {trouble && <Notice kind="wrong">{trouble}</Notice>}
+          <Unsent saving={controls.saving} />
           {remark && !bench.solved && (
             <Notice kind={remark.kind}>
               <p>{remark.sentence}</p>
@@ -457,6 +455,31 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   )
 }
 
+const savingWords = ({ state, unsent }: Saving): string => {
+  if (state === 'saved') return 'kept'
+  if (state === 'saving') return 'keeping'
+  return `${unsent} not kept${state === 'waiting' ? ' yet' : ''}`
+}
+
+/** What is not kept yet, whether the page may be closed, and what to do. */
+function Unsent({ saving: { state, isKeptHere, sentence } }: { saving: Saving }) {
+  if (state === 'refused')
+    return (
+      <Notice kind="wrong">
+        <p>{sentence}</p>
+        <p>What you turned since is not kept. Reload the page to go on from what is kept.</p>
+      </Notice>
+    )
+  if (state !== 'waiting') return null
+  return (
+    <Notice kind="attend">
+      {isKeptHere
+        ? 'Merry Lantern does not answer now. Go on turning: this browser keeps it and sends it as soon as there is an answer.'
+        : 'Merry Lantern does not answer now, and this browser keeps nothing for a page. Go on turning, but leave the page open until it says kept.'}
+    </Notice>
+  )
+}
+
 const freeWords = (hasSchool: boolean): string =>
   hasSchool
     ? 'There is no plan yet.'
@@ -487,7 +510,9 @@ interface Logged {
   readonly problem?: string
 }
 
-/** Logs the solve once the server has every event. */
+const REFUSED = fail('refused', 'The solve is not logged, because not every turn is kept.')
+
+/** Logs the solve once the server has every event; asked again while there is no answer. */
 function useFinish(
   sessionId: string,
   solved: boolean,
@@ -498,12 +523,23 @@ function useFinish(
   useEffect(() => {
     if (!solved || begun.current) return
     begun.current = true
+    let isOver = false
     void (async () => {
-      await settled()
-      const done = await finish(sessionId)
-      setLogged(done.ok ? { solveId: done.value } : { problem: done.problem.sentence })
-      if (!done.ok) begun.current = false
+      for (let tries = 0; !isOver; tries++) {
+        const done = (await settled()) ? await finish(sessionId) : REFUSED
+        if (isOver) return
+        if (done.ok) return setLogged({ solveId: done.value })
+        setLogged({ problem: done.problem.sentence })
+        // What may be better later is tried again; what is refused is told.
+        if (done.problem.code !== 'away') break
+        await new Promise((wait) => setTimeout(wait, Math.min(6000, 700 * 2 ** tries)))
+      }
+      begun.current = false
     })()
+    return () => {
+      isOver = true
+      begun.current = false
+    }
   }, [sessionId, settled, solved])
   return logged
 }

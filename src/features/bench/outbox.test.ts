@@ -1,122 +1,248 @@
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { BenchEvent } from '@/core/coach/bench'
-import { fail, ok } from '@/core/result'
-import { recordEvents } from './actions'
+import type { Entry } from '@/core/coach/rebase'
+import { fail, ok, type Result } from '@/core/result'
+import { entriesAfter, sendEntries, type Heard } from './benchServer'
 import { Outbox, type Saving } from './outbox'
 
-vi.mock('./actions', () => ({ recordEvents: vi.fn() }))
+vi.mock('./benchServer', () => ({ sendEntries: vi.fn(), entriesAfter: vi.fn() }))
 
-const send = vi.mocked(recordEvents)
-const kept = new Map<string, string>()
 /** What the server has, in order. */
-let stored: BenchEvent[] = []
-const heard: Saving[] = []
+let stored: Entry[] = []
+let kept: Map<string, string>
+const away = fail('away', 'No answer.')
 
 const turn = (atMs: number): BenchEvent => ({ kind: 'turn', atMs, name: 'R' })
-const open = (position = stored.length) =>
-  new Outbox('harbour', position, (saving) => heard.push(saving))
+const entry = (n: number): Entry => ({
+  id: `00000000-0000-4000-8000-${`${n}`.padStart(12, '0')}`,
+  event: turn(n),
+})
+
+/** The rule of the server: known ids are no fault, and nothing is stored behind what the page does not know. */
+function take(after: number, sent: readonly Entry[]): Result<Heard> {
+  const own = new Set(sent.map(({ id }) => id))
+  const later = stored.slice(after)
+  const fresh = sent.filter(({ id }) => !stored.some((each) => each.id === id))
+  if (fresh.length > 0 && later.some(({ id }) => !own.has(id)))
+    return ok({ entries: later, stored: false })
+  stored = [...stored, ...fresh]
+  return ok({ entries: stored.slice(after), stored: true })
+}
+
+/** A page: an outbox, and the order of things as the page sees it. */
+class Page {
+  known: Entry[]
+  readonly heard: Saving[] = []
+  readonly box: Outbox
+
+  constructor() {
+    this.known = [...stored]
+    this.box = new Outbox('harbour', stored.length, {
+      onSaving: (saving) => this.heard.push(saving),
+      onStored: (entries, _, left) => {
+        this.known.push(...entries)
+        return left
+      },
+    })
+  }
+
+  get state() {
+    return this.heard.at(-1)
+  }
+}
+
+let pages: Page[] = []
+const open = () => {
+  const page = new Page()
+  pages.push(page)
+  return page
+}
 
 /** Waits while the clock of the test runs on. */
-async function settle(box: Outbox): Promise<boolean> {
+async function settle({ box }: Page): Promise<boolean> {
   const settled = box.settled()
   await vi.advanceTimersByTimeAsync(60_000)
   return settled
 }
 
-function serverTakes(input: unknown) {
-  const { from, events } = input as { from: number; events: BenchEvent[] }
-  expect(from).toBeLessThanOrEqual(stored.length)
-  stored = [...stored.slice(0, from), ...events]
-  return ok(stored.length)
+const storage = (over: Partial<Storage> = {}) => ({
+  get length() {
+    return kept.size
+  },
+  key: (i: number) => [...kept.keys()][i] ?? null,
+  getItem: (key: string) => kept.get(key) ?? null,
+  setItem: (key: string, value: string) => void kept.set(key, value),
+  removeItem: (key: string) => void kept.delete(key),
+  ...over,
+})
+
+const answers = () => {
+  vi.mocked(sendEntries).mockImplementation((_, after, sent) => Promise.resolve(take(after, sent)))
+  vi.mocked(entriesAfter).mockImplementation((_, after) =>
+    Promise.resolve(ok({ entries: stored.slice(after) })),
+  )
 }
 
 beforeEach(() => {
   stored = []
-  heard.length = 0
-  kept.clear()
+  kept = new Map()
+  pages = []
   vi.useFakeTimers()
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => kept.set(key, value),
-    removeItem: (key: string) => kept.delete(key),
-  })
-  send.mockReset()
-  send.mockImplementation((_, input) => Promise.resolve(serverTakes(input)))
+  vi.stubGlobal('localStorage', storage())
+  vi.stubGlobal('BroadcastChannel', undefined)
+  vi.mocked(sendEntries).mockReset()
+  vi.mocked(entriesAfter).mockReset()
+  answers()
 })
 
 afterEach(() => {
+  pages.forEach(({ box }) => box.close())
   vi.useRealTimers()
   vi.unstubAllGlobals()
 })
 
 describe('the outbox of the bench', () => {
-  it('sends every event once and in order, however they come and however often the line fails', async () => {
+  it('sends every event once and in order, however they come and however the line fails', async () => {
     await fc.assert(
       fc.asyncProperty(
         fc.array(fc.boolean(), { minLength: 1, maxLength: 12 }),
-        fc.array(fc.boolean(), { maxLength: 6 }),
+        // before: it is not stored; after: it is stored and the answer is lost.
+        fc.array(fc.constantFrom('no', 'before', 'after'), { maxLength: 8 }),
         async (pauses, failures) => {
           stored = []
           kept.clear()
           const troubles = [...failures]
-          send.mockImplementation((_, input) =>
-            troubles.pop()
-              ? Promise.reject(new Error('no line'))
-              : Promise.resolve(serverTakes(input)),
-          )
-          const box = open()
+          vi.mocked(sendEntries).mockImplementation((_, after, sent) => {
+            const trouble = troubles.pop()
+            if (trouble === 'before') return Promise.resolve(away)
+            const answer = take(after, sent)
+            return Promise.resolve(trouble === 'after' ? away : answer)
+          })
+          const page = open()
           for (const [at, pause] of pauses.entries()) {
-            box.add(turn(at))
-            if (pause) await vi.advanceTimersByTimeAsync(2500)
+            page.box.add(turn(at))
+            if (pause) await vi.advanceTimersByTimeAsync(900)
           }
-          expect(await settle(box)).toBe(true)
-          expect(stored).toEqual(pauses.map((_, at) => turn(at)))
+          expect(await settle(page)).toBe(true)
+          expect(stored.map(({ event }) => event)).toEqual(pauses.map((_, at) => turn(at)))
+          expect(page.known).toEqual(stored)
           expect(kept.size).toBe(0)
-          box.close()
+          page.box.close()
         },
       ),
       { numRuns: 60 },
     )
   })
 
+  it('of several pages on one bench ends with one order on all, nothing lost and nothing doubled', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.tuple(fc.nat(2), fc.nat(4000)), { minLength: 1, maxLength: 20 }),
+        fc.array(fc.boolean(), { maxLength: 10 }),
+        async (turns, failures) => {
+          stored = []
+          kept.clear()
+          const troubles = [...failures]
+          vi.mocked(sendEntries).mockImplementation((_, after, sent) => {
+            const answer = take(after, sent)
+            return Promise.resolve(troubles.pop() ? away : answer)
+          })
+          const three = [open(), open(), open()]
+          for (const [i, [page, pause]] of turns.entries()) {
+            three[page].box.add(turn(i))
+            await vi.advanceTimersByTimeAsync(pause)
+          }
+          for (const page of three) expect(await settle(page)).toBe(true)
+          await vi.advanceTimersByTimeAsync(10_000)
+          const made = stored.map(({ event }) => event.atMs)
+          expect([...made].sort((a, b) => a - b)).toEqual(turns.map((_, i) => i))
+          for (const page of three) {
+            expect(page.known).toEqual(stored)
+            page.box.close()
+          }
+          // What one page has done stands in the order in which it did it.
+          for (const p of [0, 1, 2]) {
+            const own = made.filter((i) => turns[i][0] === p)
+            expect(own).toEqual([...own].sort((a, b) => a - b))
+          }
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+
   it('keeps what the server does not have, and a later page sends it', async () => {
-    send.mockRejectedValue(new Error('no line'))
-    const first = open(0)
-    first.add(turn(1))
-    first.add(turn(2))
+    vi.mocked(sendEntries).mockResolvedValue(away)
+    const first = open()
+    first.box.take([entry(1), entry(2)])
     await vi.advanceTimersByTimeAsync(10)
-    expect(heard.at(-1)).toBe('waiting')
-    first.close()
-    send.mockImplementation((_, input) => Promise.resolve(serverTakes(input)))
-    const second = open(0)
-    expect(second.recover()).toEqual([turn(1), turn(2)])
+    expect(first.state).toMatchObject({ state: 'waiting', unsent: 2, isKeptHere: true })
+    first.box.close()
+    answers()
+    const second = open()
+    const missing = second.box.recover(new Set())
+    expect(missing).toEqual([entry(1), entry(2)])
+    second.box.take(missing)
     expect(await settle(second)).toBe(true)
-    expect(stored).toEqual([turn(1), turn(2)])
-  })
-
-  it('does not send again what reached the server after all', () => {
-    kept.set('merry-bench-harbour', JSON.stringify({ position: 0, events: [turn(1), turn(2)] }))
-    stored = [turn(1)]
-    expect(open(1).recover()).toEqual([turn(2)])
-  })
-
-  it('leaves out what does not join on, and what it did not write', () => {
-    kept.set('merry-bench-harbour', JSON.stringify({ position: 5, events: [turn(1)] }))
-    expect(open(0).recover()).toEqual([])
-    kept.set('merry-bench-harbour', 'not ours')
-    expect(open(0).recover()).toEqual([])
+    expect(stored).toEqual([entry(1), entry(2)])
     expect(kept.size).toBe(0)
   })
 
+  it('does not take up what has reached the server after all, nor what it did not write', () => {
+    kept.set('merry-bench-harbour-a', JSON.stringify([entry(1), entry(2)]))
+    kept.set('merry-bench-harbour-b', 'not ours')
+    kept.set('merry-bench-harbour-c', '[{"id":7},null,{"event":{}}]')
+    kept.set('merry-bench-elsewhere-d', JSON.stringify([entry(9)]))
+    stored = [entry(1)]
+    expect(open().box.recover(new Set([entry(1).id]))).toEqual([entry(2)])
+    expect([...kept.keys()].sort()).toEqual(['merry-bench-elsewhere-d', 'merry-bench-harbour-a'])
+  })
+
+  it.each([
+    [
+      'full',
+      () =>
+        storage({
+          setItem: () => {
+            throw new DOMException('full', 'QuotaExceededError')
+          },
+        }),
+    ],
+    ['blocked', undefined],
+  ])('sends all the same where the browser keeps nothing: %s', async (_, make) => {
+    vi.unstubAllGlobals()
+    if (make) vi.stubGlobal('localStorage', make())
+    else
+      Object.defineProperty(globalThis, 'localStorage', {
+        configurable: true,
+        get: () => {
+          throw new DOMException('blocked', 'SecurityError')
+        },
+      })
+    vi.mocked(sendEntries).mockResolvedValueOnce(away)
+    const page = open()
+    expect(page.box.recover(new Set())).toEqual([])
+    page.box.add(turn(1))
+    await vi.advanceTimersByTimeAsync(10)
+    expect(page.state).toMatchObject({ state: 'waiting', isKeptHere: false })
+    expect(await settle(page)).toBe(true)
+    expect(stored).toHaveLength(1)
+    expect(page.state?.state).toBe('saved')
+    Reflect.deleteProperty(globalThis, 'localStorage')
+  })
+
   it('says so when the server refuses, and stops', async () => {
-    send.mockResolvedValue(fail('closed', 'This bench is not open any more.'))
-    const box = open()
-    box.add(turn(1))
-    expect(await settle(box)).toBe(false)
-    box.add(turn(2))
+    vi.mocked(sendEntries).mockResolvedValue(fail('closed', 'This bench is not open any more.'))
+    const page = open()
+    page.box.add(turn(1))
+    expect(await settle(page)).toBe(false)
+    page.box.add(turn(2))
     await vi.advanceTimersByTimeAsync(10_000)
-    expect(heard.at(-1)).toBe('refused')
-    expect(send).toHaveBeenCalledTimes(1)
+    expect(page.state).toMatchObject({
+      state: 'refused',
+      sentence: 'This bench is not open any more.',
+    })
+    expect(sendEntries).toHaveBeenCalledTimes(1)
   })
 })

@@ -1,104 +1,227 @@
 /**
- * Events on their way to the server. They are kept in the browser until the server has them, so a
- * reload or a lost connection loses nothing.
+ * Events on their way to the server, and those of other pages on the same bench on their way here. What is
+ * not stored yet is also kept in the browser where that can be, so that a reload loses nothing; sending never
+ * depends on it. Every event has an id, so that sending it again is no fault.
  */
 import type { BenchEvent } from '@/core/coach/bench'
-import { recordEvents } from './actions'
+import type { Entry } from '@/core/coach/rebase'
+import { forgetHere, keepHere, keptHere, keysHere } from '@/ui/browserStore'
+import { entriesAfter, sendEntries, type Heard } from './benchServer'
 
-export type Saving = 'saved' | 'saving' | 'waiting' | 'refused'
+export interface Saving {
+  readonly state: 'saved' | 'saving' | 'waiting' | 'refused'
+  /** Events that the server does not have yet. */
+  readonly unsent: number
+  /** Whether the browser keeps them, so that the page may be closed. */
+  readonly isKeptHere: boolean
+  /** Why they were refused. */
+  readonly sentence?: string
+}
 
-const RETRY_MS = 2000
+export const SAVED: Saving = { state: 'saved', unsent: 0, isKeptHere: true }
+
+export interface OutboxHooks {
+  readonly onSaving: (saving: Saving) => void
+  /**
+   * The server has stored these, in this order. If `others` (pages) made some of them, what is `left` to
+   * send must be put behind them; what of it still holds is returned.
+   */
+  readonly onStored: (
+    stored: readonly Entry[],
+    others: readonly Entry[],
+    left: readonly Entry[],
+  ) => readonly Entry[]
+}
+
 const BATCH = 100
+/** Pauses between tries grow to the last of these. */
+const RETRY_MS = [700, 1500, 3000, 6000]
+/** How often the page asks what others have done. */
+const FOLLOW_MS = 2500
 
 export class Outbox {
-  /** Events that the server does not have yet; the first has this position. */
-  private pending: BenchEvent[] = []
+  private pending: readonly Entry[] = []
   private sending = false
-  private timer?: ReturnType<typeof setTimeout>
+  private following = false
+  private refused?: string
+  private tries = 0
+  private isClosed = false
+  private isKeptHere = true
+  private retry?: ReturnType<typeof setTimeout>
+  private readonly follow: ReturnType<typeof setInterval>
+  private readonly channel?: BroadcastChannel
+  /** Each page has a key of its own in the browser's storage. */
+  private readonly prefix: string
+  private readonly key: string
+  /** Keys of earlier pages, until what they hold is stored. */
+  private found = new Map<string, readonly Entry[]>()
 
+  /**
+   * @param after how many entries of the bench the page has
+   */
   constructor(
     private readonly sessionId: string,
-    private position: number,
-    private readonly onChange: (saving: Saving, sentence?: string) => void,
-  ) {}
-
-  private get key(): string {
-    return `merry-bench-${this.sessionId}`
-  }
-
-  /** Events of an earlier page that did not reach the server. */
-  recover(): BenchEvent[] {
-    try {
-      const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null') as {
-        position: number
-        events: BenchEvent[]
-      } | null
-      if (!kept || kept.position > this.position) return []
-      const missing = kept.events.slice(this.position - kept.position)
-      for (const event of missing) this.add(event)
-      return missing
-    } catch {
-      // What cannot be read was not written by us.
-      localStorage.removeItem(this.key)
-      return []
+    private after: number,
+    private readonly hooks: OutboxHooks,
+  ) {
+    this.prefix = `merry-bench-${sessionId}-`
+    this.key = this.prefix + crypto.randomUUID()
+    this.follow = setInterval(() => this.look(), FOLLOW_MS)
+    if (typeof BroadcastChannel === 'function') {
+      this.channel = new BroadcastChannel(this.prefix)
+      this.channel.onmessage = () => this.look()
     }
   }
 
-  add(event: BenchEvent): void {
-    this.pending.push(event)
+  /** Events of earlier pages that did not reach the server, as far as the page does not have them. */
+  recover(known: ReadonlySet<string>): Entry[] {
+    const missing = new Map<string, Entry>()
+    for (const key of keysHere(this.prefix)) {
+      if (key === this.key) continue
+      const entries = readKept(keptHere(key))
+      const fresh = entries.filter(({ id }) => !known.has(id))
+      if (fresh.length === 0) {
+        forgetHere(key)
+        continue
+      }
+      this.found.set(key, fresh)
+      fresh.forEach((entry) => missing.set(entry.id, entry))
+    }
+    return [...missing.values()]
+  }
+
+  /** Takes entries that are on the bench already and sends them. */
+  take(entries: readonly Entry[]): void {
+    if (entries.length === 0) return
+    this.pending = [...this.pending, ...entries]
     this.keep()
     void this.send()
   }
 
-  /** Resolves when the server has everything, or rejects nothing: false if it refused. */
+  add(event: BenchEvent): void {
+    this.take([{ id: crypto.randomUUID(), event }])
+  }
+
+  /** Resolves when the server has everything: false if it refused something. */
   async settled(): Promise<boolean> {
-    while (this.pending.length > 0) {
-      if (!(await this.send())) await new Promise((wait) => setTimeout(wait, 200))
+    while (this.pending.length > 0 && !this.isClosed) {
       if (this.refused) return false
+      if (!(await this.send())) await new Promise((wait) => setTimeout(wait, 200))
     }
+    return !this.refused
+  }
+
+  private tell(state: Saving['state']): void {
+    if (this.isClosed) return
+    this.hooks.onSaving({
+      state,
+      unsent: this.pending.length,
+      isKeptHere: this.isKeptHere,
+      sentence: this.refused,
+    })
+  }
+
+  private async send(): Promise<boolean> {
+    if (this.sending || this.pending.length === 0 || this.refused || this.isClosed) return false
+    this.sending = true
+    clearTimeout(this.retry)
+    if (this.tries === 0) this.tell('saving')
+    const heard = await sendEntries(this.sessionId, this.after, this.pending.slice(0, BATCH))
+    this.sending = false
+    if (this.isClosed) return false
+    if (!heard.ok) {
+      if (heard.problem.code === 'away') this.wait()
+      else {
+        this.refused = heard.problem.sentence
+        this.tell('refused')
+      }
+      return false
+    }
+    this.tries = 0
+    this.merge(heard.value)
+    this.channel?.postMessage('stored')
+    if (this.pending.length > 0) void this.send()
+    else this.tell('saved')
     return true
   }
 
-  private refused = false
+  private wait(): void {
+    const pause = RETRY_MS[Math.min(this.tries, RETRY_MS.length - 1)]
+    this.tries++
+    this.tell('waiting')
+    this.retry = setTimeout(() => void this.send(), pause)
+  }
 
-  private async send(): Promise<boolean> {
-    if (this.sending || this.pending.length === 0 || this.refused) return false
-    this.sending = true
-    clearTimeout(this.timer)
-    this.onChange('saving')
-    const batch = this.pending.slice(0, BATCH)
-    try {
-      const stored = await recordEvents(this.sessionId, { from: this.position, events: batch })
-      if (!stored.ok) {
-        this.refused = true
-        this.onChange('refused', stored.problem.sentence)
-        return false
+  /** Asks what other pages have done, where nothing is being sent: else the answer tells it. */
+  private look(): void {
+    if (typeof document !== 'undefined' && document.visibilityState === 'hidden') return
+    if (this.pending.length > 0) return void this.send()
+    void this.ask()
+  }
+
+  private async ask(): Promise<void> {
+    if (this.following || this.sending || this.isClosed) return
+    this.following = true
+    const asked = this.after
+    const heard = await entriesAfter(this.sessionId, asked)
+    this.following = false
+    // What was stored meanwhile has been told with that answer.
+    if (!heard.ok || this.isClosed || this.sending || this.after !== asked) return
+    if (heard.value.entries.length > 0) this.merge(heard.value)
+  }
+
+  private merge({ entries }: Pick<Heard, 'entries'>): void {
+    const own = new Map(this.pending.map((entry) => [entry.id, entry]))
+    const stored: Entry[] = []
+    const others: Entry[] = []
+    for (const entry of entries) {
+      const mine = own.get(entry.id)
+      if (mine) stored.push(mine)
+      else if ('event' in entry) {
+        stored.push(entry)
+        others.push(entry)
       }
-      this.pending = this.pending.slice(stored.value - this.position)
-      this.position = stored.value
-      this.keep()
-      this.onChange(this.pending.length > 0 ? 'saving' : 'saved')
-    } catch {
-      this.onChange('waiting')
-      this.timer = setTimeout(() => void this.send(), RETRY_MS)
-      return false
-    } finally {
-      this.sending = false
     }
-    if (this.pending.length > 0) void this.send()
-    return true
+    const isStored = new Set(entries.map(({ id }) => id))
+    this.after += entries.length
+    const left = this.pending.filter(({ id }) => !isStored.has(id))
+    this.pending = this.hooks.onStored(stored, others, left)
+    for (const [key, kept] of this.found) {
+      const rest = kept.filter(({ id }) => !isStored.has(id))
+      this.found.set(key, rest)
+      if (rest.length > 0) continue
+      forgetHere(key)
+      this.found.delete(key)
+    }
+    this.keep()
   }
 
   private keep(): void {
-    if (this.pending.length === 0) localStorage.removeItem(this.key)
-    else
-      localStorage.setItem(
-        this.key,
-        JSON.stringify({ position: this.position, events: this.pending }),
-      )
+    if (this.pending.length === 0) {
+      forgetHere(this.key)
+      this.isKeptHere = true
+    } else this.isKeptHere = keepHere(this.key, JSON.stringify(this.pending))
   }
 
   close(): void {
-    clearTimeout(this.timer)
+    this.isClosed = true
+    clearTimeout(this.retry)
+    clearInterval(this.follow)
+    this.channel?.close()
   }
+}
+
+/** What a page has kept; what cannot be read was not written by us. */
+function readKept(text: string | null): Entry[] {
+  try {
+    const value = JSON.parse(text ?? '[]') as unknown
+    return Array.isArray(value) ? value.filter(isEntry) : []
+  } catch {
+    return []
+  }
+}
+
+const isEntry = (value: unknown): value is Entry => {
+  const { id, event } = Object(value) as { id?: unknown; event?: unknown }
+  return typeof id === 'string' && typeof event === 'object' && event !== null && 'kind' in event
 }

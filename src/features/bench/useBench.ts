@@ -2,7 +2,9 @@
 
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { puzzleById } from '@/core/catalog'
+import { admit } from '@/core/coach/admit'
 import { follow, openBench, replay, type Bench, type BenchEvent } from '@/core/coach/bench'
+import { rebase, type Entry } from '@/core/coach/rebase'
 import type { Route } from '@/core/coach/route'
 import { stagesMet } from '@/core/coach/standing'
 import type { Scheme } from '@/core/puzzle/colours'
@@ -16,7 +18,8 @@ import { blockOf, blockWords, readState, writeState, type Block } from '@/core/s
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { PlanRequest } from '@/workers/coach.worker'
-import { Outbox, type Saving } from './outbox'
+import { Outbox, SAVED, type Saving } from './outbox'
+import { othersWords } from './othersWords'
 
 export interface BenchGiven {
   readonly sessionId: string
@@ -28,7 +31,7 @@ export interface BenchGiven {
   readonly variant: Variant
   readonly startState: string
   readonly scramble: string
-  readonly events: readonly BenchEvent[]
+  readonly entries: readonly Entry[]
 }
 
 /** A sentence about what the solver just did that was not on the card. */
@@ -77,9 +80,12 @@ export function useBench(
   const [school, setSchool] = useState(given.school)
   const [variant, setVariant] = useState(given.variant)
   const [bench, setBench] = useState(() =>
-    replay(openBench(puzzle, must(readState(puzzle, given.startState))), given.events),
+    replay(
+      openBench(puzzle, must(readState(puzzle, given.startState))),
+      given.entries.map(({ event }) => event),
+    ),
   )
-  const [saving, setSaving] = useState<Saving>('saved')
+  const [saving, setSaving] = useState<Saving>(SAVED)
   const [trouble, setTrouble] = useState<string>()
   const [planning, setPlanning] = useState(false)
   const [planShare, setPlanShare] = useState<number>()
@@ -87,19 +93,33 @@ export function useBench(
   const [remark, setRemark] = useState<Remark>()
   // The latest values for callbacks that outlive a render (queued turns, worker answers).
   const current = useRef(bench)
+  /** The bench with what the server has stored, and nothing else. */
+  const stored = useRef(bench)
   const queue = useRef<Promise<void>>(Promise.resolve())
   const outbox = useRef<Outbox>(undefined)
-  const opened = useRef({ at: 0, before: given.events.at(-1)?.atMs ?? 0 })
+  const opened = useRef({ at: 0, before: given.entries.at(-1)?.event.atMs ?? 0 })
 
   const elapsedMs = useCallback(
     () => Math.round(opened.current.before + (performance.now() - opened.current.at)),
     [],
   )
 
-  const apply = useCallback((event: BenchEvent) => {
-    current.current = follow(current.current, event)
-    setBench(current.current)
+  /** False if it does not fit any more, because another page was there first. */
+  const apply = useCallback((event: BenchEvent): boolean => {
+    const next = admit(current.current, event)
+    if (!next.ok) {
+      setRemark({
+        kind: 'wrong',
+        sentence: `That was not done: another page of this bench was first. ${next.problem.sentence}`,
+        canTakeBack: false,
+        canPlan: false,
+      })
+      return false
+    }
+    current.current = next.value
+    setBench(next.value)
     outbox.current?.add(event)
+    return true
   }, [])
 
   const request = useCallback(
@@ -147,8 +167,9 @@ export function useBench(
         // Turns made meanwhile make the plan stale.
         if (asked.state !== writeState(current.current.state)) return undefined
         setTrouble(undefined)
-        apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
-        return route.value
+        return apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
+          ? route.value
+          : undefined
       } finally {
         isOver = true
         cancel.current = undefined
@@ -161,15 +182,31 @@ export function useBench(
 
   useEffect(() => {
     opened.current.at = performance.now()
-    const box = new Outbox(given.sessionId, given.events.length, (now, sentence) => {
-      setSaving(now)
-      if (sentence) setTrouble(sentence)
+    const box = new Outbox(given.sessionId, given.entries.length, {
+      onSaving: setSaving,
+      onStored: (entries, others, left) => {
+        const before = stored.current
+        stored.current = replay(
+          before,
+          entries.map(({ event }) => event),
+        )
+        if (others.length === 0) return left
+        const { bench: next, kept, dropped } = rebase(stored.current, before, left)
+        current.current = next
+        setBench(next)
+        const sentence = othersWords(others, kept, dropped)
+        if (sentence)
+          setRemark({ kind: 'attend', sentence, canTakeBack: false, canPlan: !next.solved })
+        return kept
+      },
     })
     outbox.current = box
-    const missing = box.recover()
+    const missing = box.recover(new Set(given.entries.map(({ id }) => id)))
     if (missing.length > 0) {
-      current.current = replay(current.current, missing)
-      setBench(current.current)
+      const { bench: next, kept } = rebase(stored.current, stored.current, missing)
+      current.current = next
+      setBench(next)
+      box.take(kept)
     }
     if (!current.current.trail && !current.current.solved && given.school) {
       void planWith({
@@ -226,8 +263,7 @@ export function useBench(
       const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
       const to = follow(current.current, event).state
       await windows.current?.play(turn, from, to, turnMs)
-      apply(event)
-      await afterDeviation(litBefore)
+      if (apply(event)) await afterDeviation(litBefore)
     },
     [afterDeviation, apply, elapsedMs, litNow, puzzle, turnMs, windows],
   )
@@ -246,6 +282,8 @@ export function useBench(
     }
     return false
   }, [apply, elapsedMs])
+
+  const settled = useCallback(() => outbox.current?.settled() ?? Promise.resolve(true), [])
 
   const expected = useCallback(() => {
     const { trail, done, deviation } = current.current
@@ -294,8 +332,7 @@ export function useBench(
           const to = follow(current.current, event).state
           const back = puzzle.turns[last.inverse]
           await windows.current?.play(back, current.current.state, to, turnMs)
-          apply(event)
-          setRemark(undefined)
+          if (apply(event)) setRemark(undefined)
         }),
       hint: () => {
         const strength = Math.min(3, current.current.hint + 1) as 1 | 2 | 3
@@ -311,8 +348,7 @@ export function useBench(
         enqueue(() => {
           // Turns made meanwhile make it stale.
           if (route.from !== writeState(current.current.state)) return
-          apply({ kind: 'route', atMs: elapsedMs(), route })
-          setRemark(undefined)
+          if (apply({ kind: 'route', atMs: elapsedMs(), route })) setRemark(undefined)
         }),
       changeTo: (nextSchool, nextVariant) =>
         enqueue(async () => {
@@ -328,7 +364,7 @@ export function useBench(
             state: writeState(current.current.state),
           })
         }),
-      settled: () => outbox.current?.settled() ?? Promise.resolve(true),
+      settled,
     }),
     [
       apply,
@@ -349,6 +385,7 @@ export function useBench(
       request,
       saving,
       school,
+      settled,
       trouble,
       turnMs,
       variant,

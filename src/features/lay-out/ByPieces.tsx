@@ -27,6 +27,7 @@ import type { Settings } from '@/core/settings'
 import { start, writeState } from '@/core/state'
 import { facingWords } from '@/core/words'
 import type { Copy } from '@/server/copies'
+import { forgetHere, keepHere, keptHere } from '@/ui/browserStore'
 import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
 import { DiagnosisNotice } from '@/ui/DiagnosisNotice'
@@ -289,19 +290,19 @@ function useKept(copyId: string, puzzle: Puzzle) {
   const key = `lay-out:${copyId}`
   const [steps, setSteps] = useState<readonly Entry[]>([[]])
   useEffect(() => {
-    const text = localStorage.getItem(key)
+    const text = keptHere(key)
     if (!text) return
     try {
       const entry = keptSchema.validateSync(JSON.parse(text)) as Entry
       if (placedBy(puzzle, entry)) setSteps([[], entry])
     } catch {
       // What another version kept is of no use.
-      localStorage.removeItem(key)
+      forgetHere(key)
     }
   }, [key, puzzle])
   const keep = (next: readonly Entry[]) => {
     setSteps(next)
-    localStorage.setItem(key, JSON.stringify(next[next.length - 1]))
+    keepHere(key, JSON.stringify(next[next.length - 1]))
   }
   return [steps, keep] as const
 }

@@ -9,6 +9,7 @@ import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
+import { heard } from '@/ui/heard'
 import { Notice } from '@/ui/Notice'
 import { putOnBench } from './actions'
 import { ByColours } from './ByColours'
@@ -45,7 +46,9 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
 
   const put = () =>
     begin(async () => {
-      const opened = await putOnBench({ laidBy: tab, copyId: copy.id, ...chosen, ...entry })
+      const opened = await heard(() =>
+        putOnBench({ laidBy: tab, copyId: copy.id, ...chosen, ...entry }),
+      )
       if (!opened.ok) return setTrouble(opened.problem.sentence)
       router.push(`/bench/${opened.value}`)
     })

@@ -16,6 +16,7 @@ import type { Settings } from '@/core/settings'
 import { readState, turnFreely, type State } from '@/core/state'
 import type { Solve } from '@/server/solves'
 import { Button } from '@/ui/Button'
+import { heard } from '@/ui/heard'
 import { classes } from '@/ui/classes'
 import { TextArea } from '@/ui/Field'
 import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
@@ -173,7 +174,7 @@ export function SolveScreen({
             onSubmit={(event) => {
               event.preventDefault()
               begin(async () => {
-                const saved = await saveRemark(solve.id, remark)
+                const saved = await heard(() => saveRemark(solve.id, remark))
                 if (saved.ok) toast('Kept.')
                 else toast.error(saved.problem.sentence)
               })
@@ -193,7 +194,7 @@ export function SolveScreen({
                 disabled={pending}
                 onClick={() =>
                   begin(async () => {
-                    const opened = await solveAgain(solve.id)
+                    const opened = await heard(() => solveAgain(solve.id))
                     if (opened.ok) router.push(`/bench/${opened.value}`)
                     else toast.error(opened.problem.sentence)
                   })
@@ -207,7 +208,7 @@ export function SolveScreen({
                 onClick={() => {
                   if (!sure) return setSure(true)
                   begin(async () => {
-                    const gone = await discardSolve(solve.id)
+                    const gone = await heard(() => discardSolve(solve.id))
                     if (gone.ok) router.push('/log')
                     else toast.error(gone.problem.sentence)
                   })

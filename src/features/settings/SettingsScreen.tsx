@@ -10,6 +10,7 @@ import type { Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { heard } from '@/ui/heard'
 import { saveSettings } from './actions'
 import { KeysChooser } from './KeysChooser'
 
@@ -32,7 +33,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
     setNow(next)
     if (part.theme) document.documentElement.dataset.theme = part.theme
     begin(async () => {
-      const saved = await saveSettings(next)
+      const saved = await heard(() => saveSettings(next))
       setProblem(saved.ok ? undefined : saved.problem)
     })
   }

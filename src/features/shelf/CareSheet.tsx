@@ -12,6 +12,7 @@ import { capital, inWords, kindPlural, listed } from '@/core/words'
 import type { CareEntry, CareKind } from '@/server/care'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
+import { heard } from '@/ui/heard'
 import { Choice, TextField } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
@@ -39,7 +40,7 @@ export function Care({ copy, entries }: { copy: Copy; entries: readonly CareEntr
 
   const add = () =>
     begin(async () => {
-      const added = await addCareEntry(copy.id, { happenedOn: day, kind, note })
+      const added = await heard(() => addCareEntry(copy.id, { happenedOn: day, kind, note }))
       if (!added.ok) return setProblem(added.problem)
       setProblem(undefined)
       setNote('')
@@ -47,7 +48,7 @@ export function Care({ copy, entries }: { copy: Copy; entries: readonly CareEntr
     })
   const remove = (id: string) =>
     begin(async () => {
-      const gone = await removeCareEntry(id)
+      const gone = await heard(() => removeCareEntry(id))
       if (!gone.ok) return setProblem(gone.problem)
       router.refresh()
     })

@@ -12,6 +12,7 @@ import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import { fail, type Problem } from '@/core/result'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
+import { heard } from '@/ui/heard'
 import { Choice, TextArea, TextField } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
@@ -110,8 +111,8 @@ function CopyForm({
   const save = () =>
     begin(async () => {
       const saved = file
-        ? await putFileOnShelf({ name, remarks, scheme }, file)
-        : await saveCopy({ puzzleId, name, remarks, scheme }, copy?.id)
+        ? await heard(() => putFileOnShelf({ name, remarks, scheme }, file))
+        : await heard(() => saveCopy({ puzzleId, name, remarks, scheme }, copy?.id))
       if (!saved.ok) return setProblem(saved.problem)
       toast(copy ? 'Changed.' : `${name} stands on the shelf.`)
       onDone()
@@ -120,7 +121,7 @@ function CopyForm({
 
   const discard = () =>
     begin(async () => {
-      const done = await discardCopy(copy?.id ?? '')
+      const done = await heard(() => discardCopy(copy?.id ?? ''))
       if (!done.ok) return setProblem(done.problem)
       onDone()
       router.refresh()
@@ -130,7 +131,7 @@ function CopyForm({
   const forget = () =>
     begin(async () => {
       const { file: fileId } = splitId(puzzleId)
-      const done = await forgetPuzzle(fileId)
+      const done = await heard(() => forgetPuzzle(fileId))
       if (!done.ok) return setProblem(done.problem)
       forgetDefinition(fileId)
       setProblem(undefined)

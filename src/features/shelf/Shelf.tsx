@@ -1,25 +1,38 @@
 import { formatDistanceToNow } from 'date-fns'
 import { puzzleById } from '@/core/catalog'
-import { must } from '@/core/result'
+import { must, type Result } from '@/core/result'
 import { readState } from '@/core/state'
 import type { CareEntry } from '@/server/care'
 import type { ShelvedCopy } from '@/server/copies'
 import { times } from '@/core/words'
+import type { DamagedPuzzle } from '@/server/ownPuzzles'
 import { LinkButton } from '@/ui/Button'
+import { Damaged } from '@/ui/Damaged'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { Care } from './CareSheet'
 import { AddCopy, EditCopy } from './CopyDialog'
+import { RemoveDamaged } from './RemoveDamaged'
 import type { Standing } from './standing'
 
 export interface ShelfEntry {
   copy: ShelvedCopy
-  standing: Standing
+  standing: Result<Standing>
   care: readonly CareEntry[]
 }
 
-export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; marks: boolean }) {
-  const kinds = [...new Set(entries.map(({ copy }) => kindOf(copy)))]
+export function Shelf({
+  entries,
+  damaged,
+  marks,
+}: {
+  entries: readonly ShelfEntry[]
+  /** Puzzle files that cannot be read. */
+  damaged: readonly DamagedPuzzle[]
+  marks: boolean
+}) {
+  const kinds = [...new Set(entries.flatMap((entry) => kindOf(entry) ?? []))]
+  const broken = entries.filter(({ standing }) => !standing.ok)
   return (
     <div className="mx-auto w-full max-w-[84rem] grow px-4 py-4 sm:px-6">
       <div className="mb-3 flex flex-wrap items-end gap-4">
@@ -45,22 +58,58 @@ export function Shelf({ entries, marks }: { entries: readonly ShelfEntry[]; mark
             <h2 className="mb-2 text-base text-soft">{MECHANISM_WORDS[kind]}</h2>
             <ul className="flex flex-wrap gap-3 border-b-4 border-line pb-3">
               {entries
-                .filter(({ copy }) => kindOf(copy) === kind)
+                .filter((entry) => kindOf(entry) === kind)
                 .map((entry) => (
                   <ShelfCard key={entry.copy.id} {...entry} marks={marks} />
                 ))}
             </ul>
           </section>
         ))}
+        {broken.length + damaged.length > 0 && (
+          <section className="max-w-full">
+            <h2 className="mb-2 text-base text-soft">What cannot be read</h2>
+            <ul className="grid max-w-prose gap-3">
+              {broken.map(({ copy, standing }) => (
+                <li key={copy.id}>
+                  <Damaged
+                    what={copy.name}
+                    sentence={standing.ok ? '' : standing.problem.sentence}
+                    file={`/api/copies/${copy.id}`}
+                  >
+                    <RemoveDamaged
+                      kind="copy"
+                      id={copy.id}
+                      words={`Remove ${copy.name} and its benches`}
+                    />
+                  </Damaged>
+                </li>
+              ))}
+              {damaged.map(({ id, name, problem }) => (
+                <li key={id}>
+                  <Damaged
+                    what={`The puzzle file ${name}`}
+                    sentence={problem.sentence}
+                    file={`/api/puzzles/${id}`}
+                  >
+                    <RemoveDamaged kind="puzzle" id={id} words={`Forget ${name}`} />
+                  </Damaged>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
       </div>
     </div>
   )
 }
 
-const kindOf = ({ puzzleId }: ShelvedCopy) => must(puzzleById(puzzleId)).definition.mechanism.kind
+/** Undefined for a copy that cannot be shown. */
+const kindOf = ({ copy, standing }: ShelfEntry) =>
+  standing.ok ? must(puzzleById(copy.puzzleId)).definition.mechanism.kind : undefined
 
-function ShelfCard({ copy, standing, care, marks }: ShelfEntry & { marks: boolean }) {
+function ShelfCard({ copy, standing: read, care, marks }: ShelfEntry & { marks: boolean }) {
   const puzzle = must(puzzleById(copy.puzzleId))
+  const standing = must(read)
   return (
     <li className="flex w-full flex-col rounded-lg border border-line bg-surface p-3 min-[480px]:w-[17.5rem]">
       <PuzzlePicture
@@ -90,8 +139,17 @@ function ShelfCard({ copy, standing, care, marks }: ShelfEntry & { marks: boolea
           <time className="turns">{care[0].happenedOn}</time> {care[0].note || care[0].kind}
         </p>
       )}
+      {standing.benchProblem && copy.openSession && (
+        <Damaged
+          what="Its bench"
+          sentence={standing.benchProblem.sentence}
+          file={`/api/copies/${copy.id}`}
+        >
+          <RemoveDamaged kind="bench" id={copy.openSession} words="Remove the bench" />
+        </Damaged>
+      )}
       <div className="mt-auto flex flex-wrap items-center gap-1.5 pt-2">
-        {copy.openSession && (
+        {copy.openSession && !standing.benchProblem && (
           <LinkButton
             weight="attend"
             aria-label={`Go on at the bench with ${copy.name}`}

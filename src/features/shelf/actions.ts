@@ -7,6 +7,7 @@ import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import { readDefinition } from '@/core/puzzle/readDefinition'
 import { fail, ok, type Result } from '@/core/result'
 import { addCare, removeCare } from '@/server/care'
+import { removeSession } from '@/server/benchSessions'
 import { addCopy, removeCopy, updateCopy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
 import { addOwnPuzzle, forgetOwnPuzzle, ownId } from '@/server/ownPuzzles'
@@ -71,6 +72,14 @@ const otherColours = fail('bad-input', 'The colours do not belong to this puzzle
 export async function discardCopy(id: string): Promise<Result<string>> {
   if (!isId(id) || !(await removeCopy(await defaultProfile(), id))) return gone
   revalidatePath('/shelf')
+  return ok(id)
+}
+
+/** Removes a bench and what happened on it; solves stay in the log. */
+export async function discardBench(id: string): Promise<Result<string>> {
+  if (!isId(id) || !(await removeSession(await defaultProfile(), id)))
+    return fail('not-found', 'This bench is not there any more.')
+  revalidatePath('/', 'layout')
   return ok(id)
 }
 

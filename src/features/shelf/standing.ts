@@ -1,13 +1,12 @@
 /** Where each copy on the shelf stands: its bench replayed from the stored events. */
-import { openBench, replay } from '@/core/coach/bench'
 import { stagesMet } from '@/core/coach/standing'
-import { puzzleById } from '@/core/catalog'
 import { directionOfName } from '@/core/puzzle/directions'
-import { must } from '@/core/result'
+import { must, ok, type Problem, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { stagesOf } from '@/core/schools/school'
-import { readState, start, writeState } from '@/core/state'
-import { eventsOf, findSession } from '@/server/benchSessions'
+import { start, writeState } from '@/core/state'
+import { findSession } from '@/server/benchSessions'
+import { puzzleOf, standingBench } from '@/server/damage'
 import type { ShelvedCopy } from '@/server/copies'
 
 export interface Standing {
@@ -16,22 +15,30 @@ export interface Standing {
   readonly school?: string
   readonly lit?: number
   readonly stages?: number
+  /** Why the open bench cannot be shown. */
+  readonly benchProblem?: Problem
 }
 
-export async function standingOf(profileId: string, copy: ShelvedCopy): Promise<Standing> {
-  const puzzle = must(puzzleById(copy.puzzleId))
+/** A problem if the copy itself cannot be shown. */
+export async function standingOf(profileId: string, copy: ShelvedCopy): Promise<Result<Standing>> {
+  const puzzle = puzzleOf(copy)
+  if (!puzzle.ok) return puzzle
   const session = copy.openSession ? await findSession(profileId, copy.openSession) : undefined
-  if (!session) return { state: writeState(start(puzzle)) }
-  const events = await eventsOf(session.id)
-  const bench = replay(openBench(puzzle, must(readState(puzzle, session.startState))), events)
+  const resting = { state: writeState(start(puzzle.value)) }
+  if (!session) return ok(resting)
+  const stood = await standingBench(copy, session)
+  if (!stood.ok) return ok({ ...resting, benchProblem: stood.problem })
+  const bench = stood.value
   const state = writeState(bench.state)
-  if (!session.school) return { state }
+  if (!session.school) return ok({ state })
   const school = must(schoolNamed(copy.puzzleId, session.school))
   const base = bench.trail?.route.base
-  return {
+  return ok({
     state,
     school: school.name,
     stages: stagesOf(school, session.variant).length,
-    lit: base ? stagesMet(puzzle, school, session.variant, directionOfName(base), bench.state) : 0,
-  }
+    lit: base
+      ? stagesMet(puzzle.value, school, session.variant, directionOfName(base), bench.state)
+      : 0,
+  })
 }

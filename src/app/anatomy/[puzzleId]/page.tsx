@@ -1,9 +1,11 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { definitionById } from '@/core/catalog'
+import { puzzleById } from '@/core/catalog'
 import { Anatomy } from '@/features/anatomy/Anatomy'
 import { findCopy } from '@/server/copies'
-import { isId } from '@/server/outside'
+import { puzzleOf } from '@/server/damage'
+import { decoded, isId } from '@/server/outside'
+import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
@@ -17,15 +19,19 @@ interface Asked {
 /** A puzzle by its id, or a copy on the shelf by its own. */
 export default async function AnatomyPage({ params, searchParams }: Asked) {
   const [{ puzzleId: raw }, { turns, piece }] = await Promise.all([params, searchParams])
-  const asked = decodeURIComponent(raw)
+  const asked = decoded(raw)
+  if (asked === undefined) notFound()
   const profileId = await defaultProfile()
   const [copy, settings] = await Promise.all([
     isId(asked) ? findCopy(profileId, asked) : undefined,
     readSettings(profileId),
   ])
   const puzzleId = copy?.puzzleId ?? asked
-  const definition = definitionById(puzzleId)
-  if (!definition) notFound()
+  const puzzle = copy ? puzzleOf(copy) : puzzleById(puzzleId)
+  if (copy && !puzzle.ok)
+    return <DamagedPage what={copy.name} problem={puzzle.problem} copyId={copy.id} />
+  if (!puzzle.ok) notFound()
+  const { definition } = puzzle.value
   return (
     <WithOwnPuzzles>
       <Anatomy

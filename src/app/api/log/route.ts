@@ -1,4 +1,5 @@
-import { fail } from '@/core/result'
+import { fail, ok } from '@/core/result'
+import { answering, file, textOf } from '@/server/answer'
 import {
   FILE_LIMIT,
   importSolves,
@@ -12,30 +13,38 @@ import { listSolves } from '@/server/solves'
 
 const MOST_SOLVES = 1_000_000
 
-export async function GET(request: Request): Promise<Response> {
-  const kind = new URL(request.url).searchParams.get('as') ?? 'json'
-  if (kind !== 'json' && kind !== 'csv')
-    return Response.json(fail('bad-input', 'as must be json or csv.', { field: 'as' }), {
-      status: 400,
+/** Bytes of the largest file that can hold so many characters with few signs beyond the plainest. */
+const LONGEST_BODY = 2 * FILE_LIMIT
+
+export function GET(request: Request): Promise<Response> {
+  return file(async () => {
+    const kind = new URL(request.url).searchParams.get('as') ?? 'json'
+    if (kind !== 'json' && kind !== 'csv')
+      return fail('bad-input', 'as must be json or csv.', { field: 'as' })
+    const profileId = await defaultProfile()
+    const solves = await listSolves(profileId, MOST_SOLVES)
+    return ok({
+      name: `merry-lantern-log.${kind}`,
+      type: kind === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
+      text:
+        kind === 'json' ? writeJson(solves, await puzzlesOf(profileId, solves)) : writeCsv(solves),
     })
-  const profileId = await defaultProfile()
-  const solves = await listSolves(profileId, MOST_SOLVES)
-  const text =
-    kind === 'json' ? writeJson(solves, await puzzlesOf(profileId, solves)) : writeCsv(solves)
-  return new Response(text, {
-    headers: {
-      'content-type': kind === 'json' ? 'application/json' : 'text/csv; charset=utf-8',
-      'content-disposition': `attachment; filename="merry-lantern-log.${kind}"`,
-    },
   })
 }
 
-export async function POST(request: Request): Promise<Response> {
-  if (Number(request.headers.get('content-length') ?? 0) > 4 * FILE_LIMIT)
-    return Response.json(fail('bad-file', 'The file is larger than 20 MB.'), { status: 413 })
-  const profileId = await defaultProfile()
-  const read = readLogFile(await request.text())
-  if (!read.ok) return Response.json(read, { status: 400 })
-  const stored = await importSolves(profileId, read.value)
-  return Response.json(stored, { status: stored.ok ? 200 : 400 })
+/** Files are read one after another: each may take a while, and others come between their pieces. */
+let before: Promise<unknown> = Promise.resolve()
+
+export function POST(request: Request): Promise<Response> {
+  return answering(async () => {
+    const text = await textOf(request, LONGEST_BODY)
+    if (!text.ok) return text
+    const mine = before.then(async () => {
+      const profileId = await defaultProfile()
+      const read = await readLogFile(text.value)
+      return read.ok ? importSolves(profileId, read.value) : read
+    })
+    before = mine.catch(() => undefined)
+    return mine
+  })
 }

@@ -1,9 +1,11 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { Bench } from '@/features/bench/Bench'
-import { eventsOf, findSession } from '@/server/benchSessions'
+import { entriesOf, findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
+import { standingBench } from '@/server/damage'
 import { isId } from '@/server/outside'
+import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
@@ -16,7 +18,9 @@ export default async function BenchPage({ params }: { params: Promise<{ sessionI
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
-  const [events, settings] = await Promise.all([eventsOf(sessionId), readSettings(profileId)])
+  const stood = await standingBench(copy, session)
+  if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
+  const [entries, settings] = await Promise.all([entriesOf(sessionId), readSettings(profileId)])
   const { school, variant, startState, scramble } = session
   return (
     <WithOwnPuzzles>
@@ -32,7 +36,7 @@ export default async function BenchPage({ params }: { params: Promise<{ sessionI
           variant,
           startState,
           scramble,
-          events,
+          entries,
         }}
         settings={settings}
       />

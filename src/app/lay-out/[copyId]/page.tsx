@@ -2,7 +2,9 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { LayOut, type Way } from '@/features/lay-out/LayOut'
 import { findCopy } from '@/server/copies'
+import { puzzleOf } from '@/server/damage'
 import { isId } from '@/server/outside'
+import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 
@@ -15,7 +17,7 @@ export default async function LayOutPage({
   searchParams,
 }: {
   params: Promise<{ copyId: string }>
-  searchParams: Promise<{ way?: string }>
+  searchParams: Promise<{ way?: string | string[] }>
 }) {
   const { copyId } = await params
   const { way } = await searchParams
@@ -23,6 +25,8 @@ export default async function LayOutPage({
   const profileId = await defaultProfile()
   const [copy, settings] = await Promise.all([findCopy(profileId, copyId), readSettings(profileId)])
   if (!copy) notFound()
+  const puzzle = puzzleOf(copy)
+  if (!puzzle.ok) return <DamagedPage what={copy.name} problem={puzzle.problem} copyId={copy.id} />
   return (
     <WithOwnPuzzles>
       <LayOut

@@ -1,10 +1,10 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
-import { puzzleById } from '@/core/catalog'
-import { must } from '@/core/result'
 import { SolveScreen } from '@/features/log/SolveScreen'
 import { findCopy } from '@/server/copies'
+import { puzzleOf, replayed } from '@/server/damage'
 import { isId } from '@/server/outside'
+import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { defaultProfile, readSettings } from '@/server/profiles'
 import { findSolve } from '@/server/solves'
@@ -21,7 +21,9 @@ export default async function SolvePage({ params }: { params: Promise<{ solveId:
   ])
   if (!solve) notFound()
   const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
-  const scheme = copy?.scheme ?? must(puzzleById(solve.puzzleId)).definition.colours
+  const played = replayed(solve)
+  if (!played.ok) return <DamagedPage what="A solve" problem={played.problem} />
+  const scheme = copy && puzzleOf(copy).ok ? copy.scheme : played.value.definition.colours
   return (
     <WithOwnPuzzles>
       <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />

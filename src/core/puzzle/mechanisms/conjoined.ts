@@ -2,7 +2,7 @@
  * Boxes that share a rigid column. Each turns about its own core; the shared column never moves and
  * never is cut, so a layer that holds a part of it, or a cell of the other box, is left out.
  */
-import { average, same, subtract } from '../../geometry/vector'
+import { average, subtract } from '../../geometry/vector'
 import type { Vector } from '../../rotation'
 import { DIRECTIONS } from '../directions'
 import { inSlab, type Grip, type Mechanism, type Part } from '../mechanism'
@@ -29,8 +29,9 @@ export function conjoinedMechanism(
   const owned = boxes.map(({ size, centre }) => boxCells(size, centre))
   const everyCell = owned.flat()
   const all = new Set(everyCell.map(String))
-  const isShared = (cell: Vector) =>
-    owned.filter((cells) => cells.some((each) => same(each, cell))).length > 1
+  const counts = new Map<string, number>()
+  for (const cell of everyCell) counts.set(String(cell), (counts.get(String(cell)) ?? 0) + 1)
+  const isShared = (cell: Vector) => (counts.get(String(cell)) ?? 0) > 1
   const shared = owned[0].filter(isShared)
   const partOf = (points: readonly Vector[], core: number, name: string, role: string): Part => ({
     points,

@@ -1,0 +1,49 @@
+/** The built application as a process of its own: started, watched over, ended. */
+import { spawn, type ChildProcess } from 'node:child_process'
+import { endGroup, endsWithin, processOf, type Process } from './running'
+
+export const NEXT = 'node_modules/next/dist/bin/next'
+
+export interface Application {
+  readonly process: Process
+  readonly ended: Promise<void>
+  /** Lets it finish what it is doing, but not for ever. */
+  readonly stop: () => Promise<void>
+}
+
+const PATIENCE_MS = 4000
+
+export async function startApplication(
+  mode: 'start' | 'dev',
+  port: number,
+  env: NodeJS.ProcessEnv,
+): Promise<Application> {
+  // A group of its own: Ctrl+C reaches the script alone, which ends it in order.
+  const child = spawn('node', [NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`], {
+    env,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    detached: true,
+  })
+  const ended = new Promise<void>((done) => child.on('exit', () => done()))
+  const process = await started(child)
+  return {
+    process,
+    ended,
+    stop: async () => {
+      endGroup(process, 'SIGTERM')
+      // A connection that is busy would keep it waiting.
+      if (!(await endsWithin(process, PATIENCE_MS))) endGroup(process)
+      await ended
+    },
+  }
+}
+
+const started = (child: ChildProcess): Promise<Process> =>
+  new Promise((resolve, reject) => {
+    child.on('error', reject)
+    child.on('spawn', () => {
+      const found = processOf(child.pid ?? 0)
+      if (found) resolve(found)
+      else reject(new Error('it ended at once'))
+    })
+  })

@@ -1,0 +1,41 @@
+import { fail, ok } from '@/core/result'
+import { answering, jsonOf } from '@/server/answer'
+import { batchSchema } from '@/server/benchEventSchema'
+import { appendEntries, entriesOf, findSession, MOST_EVENTS } from '@/server/benchSessions'
+import { checked, isId } from '@/server/outside'
+import { defaultProfile } from '@/server/profiles'
+
+interface Asked {
+  params: Promise<{ sessionId: string }>
+}
+
+const LONGEST_BATCH = 8_000_000
+
+const gone = fail('not-found', 'This bench is not there any more.')
+
+/** What is stored beyond the entries that the page knows. */
+export function GET(request: Request, { params }: Asked): Promise<Response> {
+  return answering(async () => {
+    const { sessionId } = await params
+    const after = Number(new URL(request.url).searchParams.get('after') ?? '0')
+    if (!Number.isInteger(after) || after < 0 || after > MOST_EVENTS)
+      return fail('bad-input', 'after must be the number of known events.', { field: 'after' })
+    const profileId = await defaultProfile()
+    if (!isId(sessionId) || !(await findSession(profileId, sessionId))) return gone
+    return ok({ entries: await entriesOf(sessionId, after) })
+  })
+}
+
+/** Stores entries: an address of its own, so that a page that is older than the program can still send. */
+export function POST(request: Request, { params }: Asked): Promise<Response> {
+  return answering(async () => {
+    const { sessionId } = await params
+    if (!isId(sessionId)) return gone
+    const json = await jsonOf(request, LONGEST_BATCH)
+    if (!json.ok) return json
+    const read = await checked(batchSchema, json.value)
+    if (!read.ok) return read
+    const { after, entries } = read.value
+    return appendEntries(await defaultProfile(), sessionId, after, entries)
+  })
+}

@@ -1,0 +1,106 @@
+/**
+ * What may be added to a bench. `follow` passes over what does not fit, so that old events can always be
+ * read; what is new is held to more: every turn of it is made on the engine before it is stored.
+ */
+import { countQuarters, countTurns } from '../notation/rewrite'
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { fail, ok, type Result } from '../result'
+import { schoolAmong, schoolsOf } from '../schools'
+import { fullVariant, stagesOf } from '../schools/school'
+import { blockOf, blockWords, isSolved, turnAll, writeState } from '../state'
+import { workOf } from '../universal/orbitsAtWork'
+import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
+import { follow, type Bench, type BenchEvent } from './bench'
+import { turnsOfRoute, stepsOf, type Route } from './route'
+
+/** The bench after an event that fits it, or why it does not fit. */
+export function admit(bench: Bench, event: BenchEvent): Result<Bench> {
+  const misfit = misfitOf(bench, event)
+  return misfit ? fail('misfit', misfit) : ok(follow(bench, event))
+}
+
+/** The same for a list; the field of the problem is the position of the event that does not fit. */
+export function admitAll(bench: Bench, events: readonly BenchEvent[]): Result<Bench> {
+  let now = bench
+  for (const [i, event] of events.entries()) {
+    const next = admit(now, event)
+    if (!next.ok) return fail('misfit', next.problem.sentence, { field: `events[${i}]` })
+    now = next.value
+  }
+  return ok(now)
+}
+
+function misfitOf(bench: Bench, event: BenchEvent): string | undefined {
+  const { puzzle, state } = bench
+  switch (event.kind) {
+    case 'turn': {
+      const turn = puzzle.turnByName.get(event.name)
+      if (!turn) return `This puzzle has no turn that is written ${event.name}.`
+      const block = blockOf(puzzle, state, turn)
+      return block && blockWords(puzzle, turn, block)
+    }
+    case 'undo':
+      return bench.history.length === 0 ? 'There is no turn to take back.' : undefined
+    case 'route':
+      return routeMisfit(bench, event.route)
+    case 'pass':
+    case 'hint':
+      return undefined
+  }
+}
+
+function routeMisfit({ puzzle, state }: Bench, route: Route): string | undefined {
+  if (route.puzzle !== puzzle.definition.id) return 'The plan is for another puzzle.'
+  if (route.from !== writeState(state)) return 'The plan begins at another position.'
+  const turns: Turn[] = []
+  for (const { name } of turnsOfRoute(route)) {
+    const turn = puzzle.turnByName.get(name)
+    if (!turn) return `The plan has a turn that this puzzle does not have: ${name}.`
+    turns.push(turn)
+  }
+  const end = turnAll(puzzle, state, turns)
+  if (!end.ok) return `The plan cannot be turned. ${end.problem.sentence}`
+  if (!isSolved(puzzle, end.value)) return 'The plan does not lead home.'
+  if (countTurns(turns) !== route.turnCount || countQuarters(turns) !== route.quarterCount)
+    return 'The plan counts its turns wrongly.'
+  if (route.orbitPlan) {
+    if (!isOrbitPlan(puzzle, route.orbitPlan))
+      return 'The plan has an order of work that this puzzle cannot have.'
+    // The stages of the school that it follows depend on it.
+    learnPlan(puzzle, route.orbitPlan)
+  }
+  return schoolMisfit(puzzle, route) ?? namesMisfit(puzzle, route)
+}
+
+function schoolMisfit(puzzle: Puzzle, route: Route): string | undefined {
+  const school = schoolAmong(schoolsOf(puzzle), route.school)
+  if (!school.ok) return school.problem.sentence
+  const full = fullVariant(school.value, route.variant)
+  const isFull =
+    Object.keys(route.variant).length === Object.keys(full).length &&
+    Object.entries(full).every(([option, choice]) => route.variant[option] === choice)
+  if (!isFull) return `The plan is in a variant that ${school.value.name} does not have.`
+  const stages = stagesOf(school.value, full)
+  return stages.length === route.stages.length
+    ? undefined
+    : `The plan has other stages than ${school.value.name}.`
+}
+
+function namesMisfit(puzzle: Puzzle, route: Route): string | undefined {
+  const ids = new Set(puzzle.pieces.map(({ id }) => id))
+  for (const { pieces, places, others } of stepsOf(route)) {
+    const stranger = [...pieces, ...places, ...others.map(({ piece }) => piece)].find(
+      (id) => !ids.has(id),
+    )
+    if (stranger !== undefined)
+      return 'The plan speaks of a piece or a place that this puzzle does not have.'
+  }
+  return undefined
+}
+
+/** Whether every orbit is named once at most, and none that is not there. */
+function isOrbitPlan(puzzle: Puzzle, { first, settled, later }: OrbitPlan): boolean {
+  const named = [...first.flat(), ...settled, ...later]
+  const { length } = workOf(puzzle).orbits
+  return new Set(named).size === named.length && named.every((orbit) => orbit < length)
+}

@@ -1,0 +1,46 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { BOUNDS, plainProblem } from './plain'
+
+const deep = (depth: number): unknown => {
+  let value: unknown = 1
+  for (let i = 0; i < depth; i++) value = [value]
+  return value
+}
+
+describe('plain values', () => {
+  it('are what JSON can say, if it is neither too deep nor too much', () => {
+    fc.assert(
+      fc.property(
+        fc.jsonValue({ maxDepth: 6, stringUnit: fc.constantFrom('a', 'é', '灯', '🙂', ' ', '\n') }),
+        (value) => {
+          expect(plainProblem(value)).toBeUndefined()
+        },
+      ),
+    )
+  })
+
+  it('are told with the path of what is wrong', () => {
+    const cases: [unknown, string][] = [
+      [{ a: [1, { b: 'x\u0000' }] }, 'a[1].b'],
+      [{ name: '\ud800' }, 'name'],
+      [{ name: '\udc00 after' }, 'name'],
+      [JSON.parse('{"a":{"__proto__":{"b":1}}}'), 'a.__proto__'],
+      [{ a: { constructor: 1 } }, 'a.constructor'],
+      [[Number.NaN], '[0]'],
+      [{ when: new Date() }, 'when'],
+      [{ n: 1n }, 'n'],
+      [{ f: () => 1 }, 'f'],
+      [{ m: new Map() }, 'm'],
+      ['x'.repeat(BOUNDS.text + 1), ''],
+    ]
+    for (const [value, field] of cases) expect(plainProblem(value)?.field).toBe(field)
+  })
+
+  it('end somewhere: five thousand deep, a million in a list, a name without end', () => {
+    expect(plainProblem(deep(BOUNDS.depth - 1))).toBeUndefined()
+    expect(plainProblem(deep(5000))?.sentence).toMatch(/deep/)
+    expect(plainProblem(Array.from({ length: 1_000_000 }, () => []))?.sentence).toMatch(/200000/)
+    expect(plainProblem({ ['k'.repeat(500)]: 1 })?.sentence).toMatch(/too long/)
+  })
+})

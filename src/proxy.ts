@@ -1,0 +1,35 @@
+/**
+ * Stands before every page, route and action. Who asks under another name, or from another site, gets
+ * nothing; every page forbids the browser whatever it does not need.
+ */
+import { NextResponse, type NextRequest } from 'next/server'
+import type { Result } from '@/core/result'
+import { foreignProblem } from '@/server/gate'
+import { policyOf } from '@/server/headers'
+
+export function proxy(request: NextRequest): Response {
+  const foreign = foreignProblem(request.method, request.headers)
+  if (foreign) return refusal(request, foreign)
+  const nonce = Buffer.from(crypto.randomUUID()).toString('base64')
+  const policy = policyOf(nonce, process.env.NODE_ENV === 'development')
+  // On the request, so that the pages' own scripts get the nonce; on the answer, for the browser.
+  const headers = new Headers(request.headers)
+  headers.set('x-nonce', nonce)
+  headers.set('content-security-policy', policy)
+  const response = NextResponse.next({ request: { headers } })
+  response.headers.set('content-security-policy', policy)
+  return response
+}
+
+/** To a program as a result, to a person as a sentence. */
+function refusal(request: NextRequest, foreign: Result<never>): Response {
+  const sentence = foreign.ok ? '' : foreign.problem.sentence
+  return request.nextUrl.pathname.startsWith('/api/')
+    ? Response.json(foreign, { status: 403 })
+    : new Response(`${sentence}\n`, { status: 403, headers: { 'content-type': 'text/plain' } })
+}
+
+export const config = {
+  // Files that the build has made are the same for everyone.
+  matcher: '/((?!_next/static|_next/image|icon.svg|favicon.ico).*)',
+}
