@@ -1,8 +1,9 @@
 /** A page on which any error in the console fails the test, and the steps that tests share. */
 import { execFileSync } from 'node:child_process'
 import { expect, test as base, type Page } from '@playwright/test'
+import { addOwnCopy, backToDemo } from './database'
 
-export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
+export const test = base.extend<{ allowed: { patterns: RegExp[] }; clean: undefined }>({
   allowed: async ({}, use) => use({ patterns: [] }),
   page: async ({ page, allowed }, use) => {
     const errors: string[] = []
@@ -13,6 +14,14 @@ export const test = base.extend<{ allowed: { patterns: RegExp[] } }>({
     await use(page)
     expect(errors.filter((text) => !allowed.patterns.some((each) => each.test(text)))).toEqual([])
   },
+  // Each test begins with the demo as it was loaded.
+  clean: [
+    async ({}, use) => {
+      await backToDemo()
+      await use(undefined)
+    },
+    { auto: true },
+  ],
 })
 
 export { expect }
@@ -23,17 +32,17 @@ export const sceneOf = <T>(name: string): T =>
     execFileSync('node', ['--import', 'tsx', 'e2e/scenes.ts', name], { encoding: 'utf8' }),
   ) as T
 
-/** Opens Lay out for a copy of the demo. */
-export async function layOut(page: Page, name: string): Promise<void> {
-  await page.goto('/shelf')
-  await page
-    .getByRole('listitem')
-    .filter({ hasText: name })
-    // The card itself, not the shelf that it stands on.
-    .last()
-    .getByRole('link', { name: 'Lay out' })
-    .click()
-  await expect(page.getByRole('heading', { name: `Lay out ${name}` })).toBeVisible()
+export interface OwnCopy {
+  readonly id: string
+  readonly name: string
+}
+
+/** Opens Lay out for a copy of this test's own, made after one that stands on the shelf. */
+export async function layOut(page: Page, of: string): Promise<OwnCopy> {
+  const copy = await addOwnCopy(of)
+  await page.goto(`/lay-out/${copy.id}`)
+  await expect(page.getByRole('heading', { name: `Lay out ${copy.name}` })).toBeVisible()
+  return copy
 }
 
 /** Types a scramble and puts it on the bench. */
@@ -41,13 +50,14 @@ export async function toBench(
   page: Page,
   scramble: string,
   school: string,
-  copy = 'Reading-room cube',
-) {
-  await layOut(page, copy)
+  of = 'Reading-room cube',
+): Promise<OwnCopy> {
+  const copy = await layOut(page, of)
   await page.getByLabel('Or your own turns').fill(scramble)
   await page.getByLabel('School').selectOption({ label: school })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
+  return copy
 }
 
 /** Does something that the page keeps on the server, and waits until it is kept. */

@@ -110,7 +110,7 @@ test('a reload in mid-solve loses nothing', async ({ page }) => {
   await toBench(page, "F R2 U' F2 R U", 'One trigger')
   for (let i = 0; i < 4; i++) {
     await nextButton(page).click()
-    await page.waitForTimeout(80)
+    await expect(page.getByText(`${i + 1} turn${i > 0 ? 's' : ''}`, { exact: true })).toBeVisible()
   }
   const turns = page.getByRole('group', { name: /^Turns:/ })
   const before = await turns.getAttribute('aria-label')
@@ -124,12 +124,13 @@ test('a restart of the server in mid-solve loses nothing', async ({ page, allowe
   allowed.patterns.push(/Failed to fetch|ERR_CONNECTION_REFUSED|network/i)
   await toBench(page, "U F' R2 U F R'", 'Face first')
   await nextButton(page).click()
-  await page.waitForTimeout(300)
+  await expect(page.getByText('kept', { exact: true })).toBeVisible()
   await stopServer()
   // Turns made while nobody listens are kept in the browser.
   await nextButton(page).click()
   await nextButton(page).click()
-  await expect(page.getByText('not kept yet')).toBeVisible()
+  await expect(page.getByText('2 not kept yet')).toBeVisible()
+  await expect(page.getByText(/Go on turning: this browser keeps it/)).toBeVisible()
   await startServer()
   await expect(page.getByText('kept', { exact: true })).toBeVisible({ timeout: 30_000 })
   const turns = page.getByRole('group', { name: /^Turns:/ })

@@ -6,7 +6,7 @@ const PID_FILE = '.data/e2e-server.pid'
 const LOG_FILE = '.data/e2e-server.log'
 const PORT = process.env.TEST_PORT ?? '3601'
 
-function databaseUrl(): string {
+export function databaseUrl(): string {
   const url = process.env.TEST_DATABASE_URL
   if (!url) throw new Error('TEST_DATABASE_URL is not set: run the tests with ./merry test')
   return url.replace(/\/[^/]*$/, '/merry_e2e')

@@ -3,13 +3,16 @@
  * nothing; every page forbids the browser whatever it does not need.
  */
 import { NextResponse, type NextRequest } from 'next/server'
-import type { Result } from '@/core/result'
+import { fail, type Result } from '@/core/result'
+import { decoded } from '@/server/address'
 import { foreignProblem } from '@/server/gate'
 import { policyOf } from '@/server/headers'
 
 export function proxy(request: NextRequest): Response {
   const foreign = foreignProblem(request.method, request.headers)
-  if (foreign) return refusal(request, foreign)
+  if (foreign) return refused(request, foreign, 403)
+  if (decoded(request.nextUrl.pathname) === undefined)
+    return refused(request, fail('bad-input', 'This address cannot be read.'), 400)
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64')
   const policy = policyOf(nonce, process.env.NODE_ENV === 'development')
   // On the request, so that the pages' own scripts get the nonce; on the answer, for the browser.
@@ -22,11 +25,10 @@ export function proxy(request: NextRequest): Response {
 }
 
 /** To a program as a result, to a person as a sentence. */
-function refusal(request: NextRequest, foreign: Result<never>): Response {
-  const sentence = foreign.ok ? '' : foreign.problem.sentence
-  return request.nextUrl.pathname.startsWith('/api/')
-    ? Response.json(foreign, { status: 403 })
-    : new Response(`${sentence}\n`, { status: 403, headers: { 'content-type': 'text/plain' } })
+function refused(request: NextRequest, result: Result<never>, status: number): Response {
+  if (request.nextUrl.pathname.startsWith('/api/')) return Response.json(result, { status })
+  const sentence = result.ok ? '' : result.problem.sentence
+  return new Response(`${sentence}\n`, { status, headers: { 'content-type': 'text/plain' } })
 }
 
 export const config = {

@@ -4,7 +4,7 @@ import { say } from './say'
 /** Seconds; when it ends once more after the last of them it is given up. */
 const PAUSES = [0, 1, 2, 4, 8, 15]
 /** What has stayed up so long begins with the shortest pause again. */
-const STEADY_MS = 60_000
+const STEADY_MS = 3000
 
 export interface Kept {
   /** What it is called in a sentence. */

@@ -63,6 +63,8 @@ export async function startPostgres(
     stopCluster(cluster)
   }
   const port = await freePort()
+  clearStale(data)
+  admitRole(cluster)
   start(cluster, port)
   return server(cluster, port, true)
 }
@@ -77,7 +79,6 @@ interface Cluster {
 function start(cluster: Cluster, port: number): void {
   const { programs, data, wanted } = cluster
   clearStale(data)
-  admitRole(cluster)
   const options = [`-p ${port}`, '-c listen_addresses=127.0.0.1', '-c unix_socket_directories=']
     .concat((wanted.settings ?? []).map((setting) => `-c ${setting}`))
     .join(' ')

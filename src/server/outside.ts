@@ -18,13 +18,3 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
 
 /** Ids in addresses are checked before they reach the database. */
 export const isId = (text: unknown): text is string => typeof text === 'string' && UUID.test(text)
-
-/** A part of an address, or undefined where it is none that can be read. */
-export function decoded(part: string): string | undefined {
-  try {
-    const text = decodeURIComponent(part)
-    return plainProblem(text) ? undefined : text
-  } catch {
-    return undefined
-  }
-}

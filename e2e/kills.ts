@@ -1,0 +1,173 @@
+/**
+ * Ends the server, the database and the whole program again and again at random moments of a solve, and
+ * then counts: every turn that was made on the page must be stored once, in order, and the page must have
+ * sent it without a reload. It works with the start script itself, on data and a port of its own.
+ */
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdirSync, openSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { resolve } from 'node:path'
+import { expect, type Page } from '@playwright/test'
+
+export interface Kills {
+  readonly servers: number
+  readonly databases: number
+  readonly restarts: number
+}
+
+interface StoredEntry {
+  readonly id: string
+  readonly event: { readonly kind: string; readonly name?: string }
+}
+
+/** Keys of the bench that turn a layer of a 3x3x3, with the turns that they make. */
+const KEYS: readonly (readonly [string, string])[] = [
+  ...['R', 'L', 'U', 'D', 'F', 'B'].map((letter) => [letter.toLowerCase(), letter] as const),
+  ...['R', 'U', 'F'].map((letter) => [`Shift+${letter.toLowerCase()}`, `${letter}'`] as const),
+]
+
+/** What has stayed up longer than this is not taken for something that cannot start. */
+const STEADY_MS = 3500
+
+export class Program {
+  private script?: ChildProcess
+  private readonly data = resolve('.data', `kills-${process.pid}`)
+  private port = 0
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async start(): Promise<void> {
+    if (this.port === 0) {
+      rmSync(this.data, { recursive: true, force: true })
+      mkdirSync(this.data, { recursive: true })
+      this.port = await freePort()
+    }
+    const log = openSync(resolve('.data', 'kills.log'), 'a')
+    const env: NodeJS.ProcessEnv = {
+      ...process.env,
+      PORT: `${this.port}`,
+      MERRY_DATA: this.data,
+      MERRY_BUILT: '1',
+    }
+    delete env.DATABASE_URL
+    this.script = spawn('node', ['--import', 'tsx', 'scripts/merry/main.ts', 'demo'], {
+      env,
+      stdio: ['ignore', log, log],
+      detached: true,
+    })
+    for (let tries = 0; tries < 240; tries++) {
+      const answer = await fetch(`${this.address}/shelf`).catch(() => undefined)
+      if (answer?.ok) return
+      if (this.script.exitCode !== null) break
+      await pause(250)
+    }
+    throw new Error('the program did not start; its words are in .data/kills.log')
+  }
+
+  killServer(): void {
+    const running = JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as {
+      server?: { pid: number }
+    }
+    if (running.server) process.kill(-running.server.pid, 'SIGKILL')
+  }
+
+  killDatabase(): void {
+    const [pid] = readFileSync(`${this.data}/postgres/postmaster.pid`, 'utf8').split('\n')
+    process.kill(Number(pid), 'SIGKILL')
+  }
+
+  /** As Ctrl+C does. */
+  async interrupt(): Promise<void> {
+    const { script } = this
+    if (!script || script.exitCode !== null) return
+    const ended = new Promise<void>((done) => script.on('exit', () => done()))
+    script.kill('SIGINT')
+    await ended
+  }
+
+  async end(): Promise<void> {
+    await this.interrupt()
+    rmSync(this.data, { recursive: true, force: true })
+  }
+}
+
+const pause = (ms: number) => new Promise((wait) => setTimeout(wait, ms))
+
+const freePort = (): Promise<number> =>
+  new Promise((found) => {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      probe.close(() => found(typeof address === 'object' && address ? address.port : 0))
+    })
+  })
+
+/** Puts a copy of the demo on the bench, in free play, with a scramble. */
+async function freePlay(page: Page, address: string): Promise<string> {
+  await page.goto(`${address}/shelf`)
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Chart-room cube' })
+    .last()
+    .getByRole('link', { name: 'Lay out' })
+    .click()
+  await page.getByLabel('Or your own turns').fill("R U2 F' L2 D B'")
+  await page.getByLabel('School').selectOption({ label: 'None: free play' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  await expect(page.getByText('Free play', { exact: false }).first()).toBeVisible()
+  await expect(page.locator('canvas[data-ready]')).toBeVisible()
+  return /bench\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? ''
+}
+
+/** @returns how many turns were made and stored */
+export async function surviveKills(
+  program: Program,
+  page: Page,
+  kills: Kills,
+  random: () => number,
+  say: (sentence: string) => void = () => undefined,
+): Promise<number> {
+  const sessionId = await freePlay(page, program.address)
+  const made: string[] = []
+  let isTurning = true
+  const turning = (async () => {
+    while (isTurning) {
+      const [key, name] = KEYS[Math.floor(random() * KEYS.length)]
+      await page.keyboard.press(key)
+      made.push(name)
+      await pause(20 + 180 * random())
+    }
+  })()
+  const order = [
+    ...Array<'server'>(kills.servers).fill('server'),
+    ...Array<'database'>(kills.databases).fill('database'),
+    ...Array<'restart'>(kills.restarts).fill('restart'),
+  ].sort(() => random() - 0.5)
+  const kept = page.getByRole('status').filter({ hasText: /^kept$/ })
+  try {
+    for (const [i, kind] of order.entries()) {
+      // Some follow each other at once; not so many that it looks as if it could not start at all.
+      await pause(i % 3 === 2 ? STEADY_MS : 1500 * random())
+      if (kind === 'server') program.killServer()
+      else if (kind === 'database') program.killDatabase()
+      else {
+        await program.interrupt()
+        await program.start()
+      }
+      await expect(kept).toBeVisible({ timeout: 60_000 })
+      say(`${i + 1} of ${order.length}: ${kind}, ${made.length} turns so far`)
+    }
+  } finally {
+    isTurning = false
+    await turning
+  }
+  await expect(page.getByText(`${made.length} turns`, { exact: true })).toBeVisible()
+  await expect(kept).toBeVisible({ timeout: 60_000 })
+  const answer = await fetch(`${program.address}/api/bench/${sessionId}?after=0`)
+  const { value } = (await answer.json()) as { value: { entries: StoredEntry[] } }
+  expect(value.entries.map(({ event }) => event.name)).toEqual(made)
+  expect(new Set(value.entries.map(({ id }) => id)).size).toBe(made.length)
+  return made.length
+}

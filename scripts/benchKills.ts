@@ -1,0 +1,39 @@
+/** `./merry bench --kills`: 50 kills of the server, 50 of the database, 20 restarts, in the middle of a solve. */
+import { chromium } from '@playwright/test'
+import { Program, surviveKills } from '../e2e/kills'
+import { seededRandom } from '../src/core/random'
+
+const seed = Number(process.argv[process.argv.indexOf('--seed') + 1]) || Date.now() % 1_000_000
+const random = seededRandom(seed)
+const program = new Program()
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+  ],
+})
+try {
+  await program.start()
+  const page = await browser.newPage({ reducedMotion: 'reduce' })
+  const kills = { servers: 50, databases: 50, restarts: 20 }
+  const turns = await surviveKills(
+    program,
+    page,
+    kills,
+    () => random.unit(),
+    (sentence) => console.log(sentence),
+  )
+  console.log(
+    `seed ${seed}: 50 kills of the server, 50 of the database, 20 restarts; ${turns} turns made, ${turns} stored once and in order, all sent without a reload`,
+  )
+} finally {
+  await browser.close()
+  await program.end()
+}
