@@ -12,7 +12,7 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'unit',
-          include: ['src/{core,ui,features,workers,cli}/**/*.test.ts'],
+          include: ['src/{core,ui,features,workers,cli}/**/*.test.ts', 'scripts/**/*.test.ts'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
         },

@@ -1,6 +1,7 @@
 /**
  * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
- * states; with `--only ID,ID` piece by piece alone, for these puzzles. The browser figures need a built application and a database: ./merry bench sets both up.
+ * states; with `--only ID,ID` piece by piece alone, for these puzzles; with `--hostile` input from a stranger
+ * alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
 import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
@@ -15,6 +16,7 @@ import { UNIVERSAL_ID } from '../src/core/schools/piece-by-piece'
 import { variantsOf } from '../src/core/schools/school'
 import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTable'
 import { start, turnFreely } from '../src/core/state'
+import { measureHostile } from './benchHostile'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
@@ -24,6 +26,11 @@ const STATES = process.argv.includes('--quick') ? 1000 : 10_000
 const only = process.argv[process.argv.indexOf('--only') + 1]
 if (process.argv.includes('--only')) {
   measureUniversal(STATES / 10, only.split(','))
+  process.exit()
+}
+
+if (process.argv.includes('--hostile')) {
+  await measureHostile()
   process.exit()
 }
 
@@ -131,6 +138,9 @@ measureRandom(process.argv.includes('--quick') ? 6 : 12, process.argv.includes('
 
 title('Stuck: verdicts against the group')
 measureStuck(process.argv.includes('--quick') ? 10 : 100)
+
+title('Input from a stranger')
+await measureHostile()
 
 title('Screens')
 await measureScreens()

@@ -1,5 +1,6 @@
 /** What a solver can set, with the defaults and the schema that every stored value meets. */
-import { boolean, mixed, number, object, string } from 'yup'
+import { boolean, mixed, number, object } from 'yup'
+import { trimmed } from './trimmed'
 import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
 import { DIALECTS, type DialectId } from './notation/dialect'
 import type { Hand } from './search/handCost'
@@ -46,7 +47,7 @@ const keysSchema = mixed<Keys>()
   })
 
 export const settingsSchema = object({
-  nickname: string().trim().max(80, 'A nickname has at most 80 letters.').default(''),
+  nickname: trimmed().max(80, 'A nickname has at most 80 letters.').default(''),
   readDialect: mixed<DialectId>().oneOf(dialects).required(),
   writeDialect: mixed<DialectId>().oneOf(dialects).required(),
   theme: mixed<Theme>().oneOf(['dusk', 'daylight']).required(),

@@ -27,29 +27,31 @@ function algorithmsOf(puzzle: Puzzle): fc.Arbitrary<Algorithm> {
   const turn = fc
     .nat(puzzle.turns.length - 1)
     .map((index): Node => ({ kind: 'turn', turn: puzzle.turns[index] }))
-  return fc.letrec<{ algorithm: Algorithm; node: Node }>((tie) => ({
-    algorithm: fc.array(tie('node'), { minLength: 1, maxLength: 4 }),
-    node: fc.oneof(
-      { depthSize: 'small', withCrossShrink: true },
-      turn,
-      fc.record({
-        kind: fc.constant('group' as const),
-        body: tie('algorithm'),
-        times: fc.integer({ min: 1, max: 4 }),
-        inverse: fc.boolean(),
-      }),
-      fc.record({
-        kind: fc.constant('conjugate' as const),
-        setup: tie('algorithm'),
-        body: tie('algorithm'),
-      }),
-      fc.record({
-        kind: fc.constant('commutator' as const),
-        first: tie('algorithm'),
-        second: tie('algorithm'),
-      }),
-    ),
-  })).algorithm.filter((algorithm) => expandedLength(algorithm) <= TURN_LIMIT)
+  return fc
+    .letrec<{ algorithm: Algorithm; node: Node }>((tie) => ({
+      algorithm: fc.array(tie('node'), { minLength: 1, maxLength: 4 }),
+      node: fc.oneof(
+        { depthSize: 'small', withCrossShrink: true },
+        turn,
+        fc.record({
+          kind: fc.constant('group' as const),
+          body: tie('algorithm'),
+          times: fc.integer({ min: 1, max: 4 }),
+          inverse: fc.boolean(),
+        }),
+        fc.record({
+          kind: fc.constant('conjugate' as const),
+          setup: tie('algorithm'),
+          body: tie('algorithm'),
+        }),
+        fc.record({
+          kind: fc.constant('commutator' as const),
+          first: tie('algorithm'),
+          second: tie('algorithm'),
+        }),
+      ),
+    }))
+    .algorithm.filter((algorithm) => expandedLength(algorithm) <= TURN_LIMIT)
 }
 
 describe('reading and writing', () => {

@@ -159,3 +159,40 @@ describe('the text of a puzzle file', () => {
     if (!read.ok) expect(read.problem.sentence).toMatch(sentence)
   })
 })
+
+describe('what a stranger may put into a puzzle file', () => {
+  const base = { schema: 1, id: 'a', name: 'A' }
+  const field = (file: unknown) => {
+    const read = readDefinition(file)
+    return read.ok ? 'it was read' : read.problem.field
+  }
+
+  it('is told with its field, and never takes anything down', () => {
+    const cases: [unknown, string][] = [
+      [{ ...base, mechanism: { kind: 'capped', caps: ['right', 'right'] } }, 'mechanism.caps'],
+      [{ ...base, mechanism: { kind: 'circles', locked: ['up', 'up'] } }, 'mechanism.locked'],
+      ...['constructor', 'toString', '__proto__', 'hasOwnProperty', 7, null].map(
+        (kind): [unknown, string] => [{ ...base, mechanism: { kind } }, 'mechanism.kind'],
+      ),
+      [JSON.parse('{"__proto__":{"schema":1}}'), '__proto__'],
+      [{ ...base, name: 'a\u0000b', mechanism: { kind: 'tetrahedron' } }, 'name'],
+      [{ ...base, name: '\ud800', mechanism: { kind: 'tetrahedron' } }, 'name'],
+      [
+        {
+          ...base,
+          mechanism: { kind: 'box', size: [3, 3, 3] },
+          glue: Array.from({ length: 2000 }, () => []),
+        },
+        'glue',
+      ],
+    ]
+    for (const [file, wanted] of cases) expect(field(file)).toMatch(new RegExp(`^${wanted}`))
+    const million = Array.from({ length: 1_000_000 }, () => [])
+    expect(field({ ...base, mechanism: { kind: 'box', size: [3, 3, 3] }, glue: million })).not.toBe(
+      'it was read',
+    )
+    let deep: unknown = 1
+    for (let i = 0; i < 5000; i++) deep = [deep]
+    expect(field({ ...base, mechanism: deep })).not.toBe('it was read')
+  })
+})

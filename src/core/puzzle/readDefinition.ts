@@ -8,7 +8,7 @@ import { DIRECTIONS, type FaceName } from './directions'
 import { definitionProblems, problemAt } from './judge'
 
 const FACE_NAMES = DIRECTIONS.map(({ name }) => name)
-const name = () => string().trim().min(1).max(80)
+const name = () => string().min(1).max(80)
 const unknownField = '${path} has a field that is not known: ${unknown}'
 
 /** Three whole numbers as a direction. */
@@ -19,8 +19,11 @@ const faceList = () =>
   array()
     .of(mixed<FaceName>().oneOf(FACE_NAMES).required())
     .max(6)
-    .test('twice', '${path} names a face twice', (faces) => isWithoutDoubles(faces ?? []))
-const isWithoutDoubles = (list: readonly unknown[]) => new Set(list).size === list.length
+    .test('twice', '${path} names a face twice', (faces) => isWithoutDoubles(faces))
+const isWithoutDoubles = (list: unknown) =>
+  !Array.isArray(list) || new Set(list).size === list.length
+const isDirection = (value: unknown): value is number[] =>
+  Array.isArray(value) && value.length === 3 && value.every((c) => typeof c === 'number')
 
 const mechanisms: Record<MechanismDefinition['kind'], AnySchema> = {
   box: object({ kind: string(), size: size().required() }).noUnknown(unknownField),
@@ -77,7 +80,11 @@ const definitionSchema = object({
         object({
           normal: direction()
             .required()
-            .test('length', '${path} must not be zero', (v) => v?.some((c) => c !== 0) ?? true),
+            .test(
+              'length',
+              '${path} must not be zero',
+              (v) => !isDirection(v) || v.some((c) => c !== 0),
+            ),
           at: offset().required(),
           colour: name().required(),
         }).noUnknown(unknownField),
@@ -92,11 +99,10 @@ const definitionSchema = object({
     .noUnknown(unknownField)
     .default(undefined)
     .test('right', 'view.up and view.front must be at right angles', (view) => {
-      if (!view?.up || !view.front) return true
-      const front = view.front
-      return (
-        view.up.some((c) => c !== 0) && view.up.reduce((sum, c, i) => sum + c * front[i], 0) === 0
-      )
+      const { up, front } = Object(view) as { up?: unknown; front?: unknown }
+      // What is no direction has been told already.
+      if (!isDirection(up) || !isDirection(front)) return true
+      return up.some((c) => c !== 0) && up.reduce((sum, c, i) => sum + c * front[i], 0) === 0
     }),
   glue: array()
     .of(array().of(cell().required()).min(2).max(MOST_CELLS).required())
@@ -121,6 +127,7 @@ const definitionSchema = object({
     unknownField,
   ),
 })
+  .required('a puzzle file is an object with fields')
   .noUnknown('${path} has a field that is not known: ${unknown}')
   .strict()
 

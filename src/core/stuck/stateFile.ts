@@ -6,6 +6,7 @@
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
 import { dot, length, same, scale } from '../geometry/vector'
 import { placed, type Puzzle } from '../puzzle/compile'
+import { plainProblem } from '../plain'
 import { fail, ok, type Result } from '../result'
 import { MATRICES, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { readState, type State } from '../state'
@@ -88,7 +89,12 @@ interface Place {
   }[]
 }
 
+/** Every piece with its cells and its faces, round ones with many points. */
+const FILE_BOUNDS = { depth: 10, values: 100_000, text: 400 }
+
 export function readStateFile(puzzle: Puzzle, input: unknown): Result<ReadState> {
+  const unplain = plainProblem(input, FILE_BOUNDS)
+  if (unplain) return { ok: false, problem: { ...unplain, code: 'bad-file' } }
   let file: { pieces?: PlacedPiece[]; places?: Place[]; letters?: string }
   try {
     file = schema.validateSync(input, { strict: true }) as typeof file

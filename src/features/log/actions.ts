@@ -1,7 +1,8 @@
 'use server'
 
 import { revalidatePath } from 'next/cache'
-import { object, string } from 'yup'
+import { object } from 'yup'
+import { trimmed } from '@/core/trimmed'
 import { fail, ok, type Result } from '@/core/result'
 import { writeState } from '@/core/state'
 import { must } from '@/core/result'
@@ -16,7 +17,7 @@ import { findSolve, removeSolve, setRemark } from '@/server/solves'
 const gone = fail('not-found', 'This solve is not in the log any more.')
 
 const remarkSchema = object({
-  remark: string().trim().max(2000, 'A remark has at most 2000 letters.').defined(),
+  remark: trimmed().max(2000, 'A remark has at most 2000 letters.').defined(),
 }).noUnknown()
 
 export async function saveRemark(solveId: string, remark: string): Promise<Result<true>> {

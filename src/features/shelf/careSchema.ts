@@ -1,5 +1,6 @@
 /** What a care entry must say. */
 import { mixed, object, string } from 'yup'
+import { trimmed } from '@/core/trimmed'
 import { CARE_KINDS, type CareKind } from '@/server/care'
 
 const FIRST_DAY = '1900-01-01'
@@ -22,5 +23,5 @@ export const careSchema = object({
   kind: mixed<CareKind>()
     .oneOf([...CARE_KINDS], 'kind must be one of ${values}.')
     .required('Say what it was.'),
-  note: string().trim().max(500, 'A note has at most 500 letters.').default(''),
+  note: trimmed().max(500, 'A note has at most 500 letters.').default(''),
 }).noUnknown()

@@ -1,20 +1,19 @@
 /** What a copy of a puzzle may be called and look like. */
 import { array, mixed, object, string } from 'yup'
+import { trimmed } from '@/core/trimmed'
 import { MARKS } from '@/core/puzzle/colours'
 
 export const copySchema = object({
   puzzleId: string().max(40).required('Choose a puzzle.'),
-  name: string()
-    .trim()
+  name: trimmed()
     .required('Give the puzzle a name of your own.')
     .max(80, 'A name has at most 80 letters.'),
-  remarks: string().trim().max(2000, 'Remarks have at most 2000 letters.').default(''),
+  remarks: trimmed().max(2000, 'Remarks have at most 2000 letters.').default(''),
   scheme: array()
     .of(
       object({
         id: string().max(80).required(),
-        name: string()
-          .trim()
+        name: trimmed()
           .required('Every colour needs a name.')
           .max(30, 'A colour name has at most 30 letters.'),
         shade: string()

@@ -1,0 +1,133 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { keepUp } from './keepUp'
+import { keptSecret } from './place'
+import {
+  claim,
+  endGroup,
+  endsWithin,
+  isAlive,
+  note,
+  processOf,
+  readRunning,
+  unclaim,
+} from './running'
+import * as words from './say'
+
+let folder: string
+beforeEach(() => {
+  folder = mkdtempSync(`${tmpdir()}/merry-`)
+  vi.stubEnv('MERRY_DATA', folder)
+  vi.spyOn(words, 'say').mockImplementation(() => undefined)
+})
+afterEach(() => {
+  rmSync(folder, { recursive: true })
+  vi.unstubAllEnvs()
+  vi.restoreAllMocks()
+  vi.useRealTimers()
+})
+
+const sleeper = () => {
+  const child = spawn('sleep', ['60'], { detached: true, stdio: 'ignore' })
+  const found = processOf(child.pid ?? 0)
+  if (!found) throw new Error('nothing to end')
+  return found
+}
+
+describe('what runs in a folder', () => {
+  it('is known by its number and its beginning, so that a reused number is another process', async () => {
+    const running = sleeper()
+    expect(isAlive(running)).toBe(true)
+    expect(isAlive({ ...running, began: '1' })).toBe(false)
+    // Another process of that number is left alone.
+    endGroup({ ...running, began: '1' })
+    expect(isAlive(running)).toBe(true)
+    endGroup(running)
+    expect(await endsWithin(running, 5000)).toBe(true)
+    expect(processOf(2 ** 30)).toBeUndefined()
+  })
+
+  it('keeps a second start away with a sentence, while it runs', () => {
+    claim('demo', () => 'never said')
+    note('demo', { port: 3600 })
+    expect(() => claim('demo', ({ port }) => `at ${port} already`)).toThrow('at 3600 already')
+    unclaim('demo')
+    claim('demo', () => 'never said')
+    expect(readRunning('demo')?.script.pid).toBe(process.pid)
+  })
+
+  it('that a killed script has left behind is ended by the next', async () => {
+    const server = sleeper()
+    const script = { pid: process.pid, began: 'long ago' }
+    writeFileSync(`${folder}/demo.running.json`, JSON.stringify({ script, server }))
+    claim('demo', () => 'never said')
+    expect(await endsWithin(server, 5000)).toBe(true)
+    for (const junk of ['', '{', '[]', '{"script":7}']) {
+      writeFileSync(`${folder}/demo.running.json`, junk)
+      claim('demo', () => 'never said')
+    }
+  })
+
+  it('has secrets that stay, and that only their owner can read', () => {
+    const secret = keptSecret('key', 32, 'hex')
+    expect(secret).toMatch(/^[0-9a-f]{64}$/)
+    expect(keptSecret('key', 32, 'hex')).toBe(secret)
+    expect(keptSecret('other', 32, 'hex')).not.toBe(secret)
+  })
+})
+
+describe('what is watched over', () => {
+  it('is started again with growing pauses, and given up in a sentence', async () => {
+    vi.useFakeTimers()
+    const starts: number[] = []
+    const kept = keepUp(
+      {
+        name: 'the lamp',
+        start: () => Promise.resolve(void starts.push(Date.now())),
+        ended: () => Promise.resolve(),
+      },
+      () => false,
+    )
+    await vi.runAllTimersAsync()
+    expect(await kept).toMatch(/the lamp ended again and again/)
+    const pauses = starts.slice(1).map((at, i) => at - starts[i])
+    expect(pauses.length).toBeGreaterThan(3)
+    expect(pauses).toEqual([...pauses].sort((a, b) => a - b))
+  })
+
+  it('begins with no pause once it has stayed up, and is not started while it shall end', async () => {
+    vi.useFakeTimers()
+    let isOver = false
+    let starts = 0
+    const kept = keepUp(
+      {
+        name: 'the lamp',
+        start: () => Promise.resolve(void (isOver = ++starts === 20)),
+        ended: () => new Promise((done) => setTimeout(done, 10_000)),
+      },
+      () => isOver,
+    )
+    await vi.runAllTimersAsync()
+    expect(await kept).toBe('')
+    expect(starts).toBe(20)
+  })
+
+  it('is tried again where the start itself fails', async () => {
+    vi.useFakeTimers()
+    let tries = 0
+    const kept = keepUp(
+      {
+        name: 'the lamp',
+        start: () => (++tries < 3 ? Promise.reject(new Error('no oil')) : Promise.resolve()),
+        ended: () => (tries < 3 ? Promise.resolve() : new Promise(() => undefined)),
+      },
+      () => false,
+    )
+    void kept
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(tries).toBe(3)
+    expect(words.say).toHaveBeenCalledWith('the lamp did not start: no oil')
+  })
+})
