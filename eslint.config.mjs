@@ -3,7 +3,9 @@ import hooks from 'eslint-plugin-react-hooks'
 import typescript from 'typescript-eslint'
 
 export default typescript.config(
-  { ignores: ['.next/', '.next-test/', '.data/', 'node_modules/', 'next-env.d.ts', 'test-results/'] },
+  {
+    ignores: ['.next/', '.next-test/', '.data/', 'node_modules/', 'next-env.d.ts', 'test-results/'],
+  },
   ...typescript.configs.strict,
   {
     plugins: { '@next/next': next, 'react-hooks': hooks },

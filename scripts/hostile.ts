@@ -101,10 +101,8 @@ function spoiled(random: Random, value: unknown): unknown {
     if (entries.length === 0 || random.below(10) === 0)
       return { ...value, [`${String(pick(random, ['extra', 'constructor', 'id', '']))}`]: 1 }
     const [key, inner] = pick(random, entries)
-    const copy: Record<string, unknown> = { ...value }
-    if (random.below(8) === 0) delete copy[key]
-    else copy[key] = spoiled(random, inner)
-    return copy
+    if (random.below(8) === 0) return Object.fromEntries(entries.filter(([name]) => name !== key))
+    return { ...value, [key]: spoiled(random, inner) }
   }
   if (typeof value === 'number') return value + random.below(41) - 20
   if (typeof value === 'string') return spoiledText(random, value)

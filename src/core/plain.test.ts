@@ -28,6 +28,7 @@ describe('plain values', () => {
       [JSON.parse('{"a":{"__proto__":{"b":1}}}'), 'a.__proto__'],
       [{ a: { constructor: 1 } }, 'a.constructor'],
       [[Number.NaN], '[0]'],
+      [{ a: [1, undefined] }, 'a[1]'],
       [{ when: new Date() }, 'when'],
       [{ n: 1n }, 'n'],
       [{ f: () => 1 }, 'f'],

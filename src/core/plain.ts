@@ -19,7 +19,6 @@ export const BOUNDS: Bounds = { depth: 16, values: 200_000, text: 50_000 }
 const TAKEN = new Set(['__proto__', 'constructor', 'prototype'])
 
 /** No number zero and none of the other signs that no one can see; a lone half of a pair is no letter. */
-// eslint-disable-next-line no-control-regex
 const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Surrogate}/u
 
 interface Visit {
@@ -64,8 +63,10 @@ function wrongWith({ value, depth, key }: Visit, bounds: Bounds): string | undef
     case 'number':
       return Number.isFinite(value) ? undefined : 'it is no number that can be written'
     case 'boolean':
-    case 'undefined':
       return undefined
+    case 'undefined':
+      // A field may be left out, a place in a list may not.
+      return typeof key === 'number' ? 'it is missing' : undefined
     case 'object':
       if (value === null) return undefined
       if (depth >= bounds.depth) return `lists lie in each other more than ${bounds.depth} deep`

@@ -183,7 +183,12 @@ function withDefaults(input: unknown): unknown {
   if (typeof input !== 'object' || input === null || Array.isArray(input)) return input
   const given = input as Partial<PuzzleDefinition>
   const faces = { ...DEFAULT_FACES, ...given.faces }
-  return { glue: [], ...given, faces, colours: given.colours ?? usedColours(given, faces) }
+  return {
+    ...given,
+    glue: given.glue ?? [],
+    faces,
+    colours: given.colours ?? usedColours(given, faces),
+  }
 }
 
 /** Of the colours that everyone knows, those that the puzzle shows. */

@@ -36,6 +36,8 @@ export interface Account {
   readonly span: Span
   /** Of the turns and of all changes that are not seen. */
   readonly seen: Span
+  /** Of the changes alone. */
+  readonly unseen: Span
   readonly changes: readonly Change[]
 }
 
@@ -59,6 +61,10 @@ export function accountOf(puzzle: Puzzle): Account {
     turns,
     span: spanOf(turns, moduli),
     seen: spanOf([...turns, ...changes.map(({ by }) => by)], moduli),
+    unseen: spanOf(
+      changes.map(({ by }) => by),
+      moduli,
+    ),
     changes,
   }
   known.set(puzzle, account)
@@ -115,11 +121,15 @@ export function named(
   return any && { ...any, isNatural: false }
 }
 
-/** Whether, with look-alikes told apart in some way, every sum of a state in the frame is nothing. */
-export const areSumsSettled = (puzzle: Puzzle, state: State): boolean =>
-  straysUnder(puzzle, state, IDENTITY).length === 0 &&
-  isInShape(puzzle, state) &&
-  named(puzzle, state, (vector) => vector.every((entry) => entry === 0)) !== undefined
+/**
+ * Whether, with look-alikes told apart in some way, every sum of a state in the frame is nothing. Whether
+ * there is such a way is a question of the span; which one has the fewest trades (`named`) is a search.
+ */
+export function areSumsSettled(puzzle: Puzzle, state: State): boolean {
+  if (straysUnder(puzzle, state, IDENTITY).length > 0 || !isInShape(puzzle, state)) return false
+  const { unseen, vectorOf } = accountOf(puzzle)
+  return isNothing(unseen, vectorOf(namedInOrbits(puzzle, state)))
+}
 
 function fewestTrades(
   { coordinates, vectorOf }: Account,

@@ -1,17 +1,17 @@
 'use server'
 
 import { revalidatePath } from 'next/cache'
-import { puzzleById } from '@/core/catalog'
-import { isCopiedByColours, judge } from '@/core/copy/colours'
-import { entryOf, judgeEntry } from '@/core/copy/pieces'
+import { isCopiedByColours } from '@/core/copy/colours'
 import { readTurns } from '@/core/notation/read'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { fail, must, ok, type Result } from '@/core/result'
+import { fail, ok, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { fullVariant } from '@/core/schools/school'
-import { readState, start, turnAll, writeState } from '@/core/state'
+import { start, turnAll, writeState } from '@/core/state'
 import { openSession } from '@/server/benchSessions'
 import { findCopy, updateCopy, type Copy } from '@/server/copies'
+import { puzzleOf } from '@/server/damage'
+import { judged } from '@/server/judging'
 import { checked, isId } from '@/server/outside'
 import { defaultProfile } from '@/server/profiles'
 import {
@@ -35,15 +35,16 @@ export async function putOnBench(input: unknown): Promise<Result<string>> {
   const copy = isId(copyId) ? await findCopy(profileId, copyId) : undefined
   if (!copy)
     return fail('not-found', 'This puzzle is not on the shelf any more.', { field: 'copyId' })
-  const puzzle = must(puzzleById(copy.puzzleId))
+  const puzzle = puzzleOf(copy)
+  if (!puzzle.ok) return puzzle
   const school = schoolId ? schoolNamed(copy.puzzleId, schoolId) : undefined
   if (school && !school.ok) return school
   const laid =
     laidBy === 'scramble'
-      ? scrambledBy(puzzle, entry.value as ScrambledEntry)
+      ? scrambledBy(puzzle.value, entry.value as ScrambledEntry)
       : laidBy === 'colours'
-        ? await copiedFrom(profileId, puzzle, copy, entry.value as CopiedEntry)
-        : pieceByPiece(puzzle, entry.value as PieceEntry)
+        ? await copiedFrom(profileId, puzzle.value, copy, entry.value as CopiedEntry)
+        : await pieceByPiece(copy, entry.value as PieceEntry)
   if (!laid.ok) return laid
   const id = await openSession(profileId, {
     ...laid.value,
@@ -65,15 +66,9 @@ function scrambledBy(puzzle: Puzzle, { scramble }: ScrambledEntry): Result<LaidO
   return ok({ startState: writeState(state.value), scramble })
 }
 
-function pieceByPiece(puzzle: Puzzle, { state: text }: PieceEntry): Result<LaidOut> {
-  const state = readState(puzzle, text)
-  if (!state.ok) return { ok: false, problem: { ...state.problem, field: 'state' } }
-  const verdict = judgeEntry(puzzle, entryOf(puzzle, state.value))
-  if (verdict.kind !== 'whole')
-    return fail('bad-state', 'Some piece lies where no turns take it.', { field: 'state' })
-  const { verdict: kind, sentences } = verdict.diagnosis
-  if (kind === 'assembly') return fail('bad-state', sentences.join(' '), { field: 'state' })
-  return ok({ startState: writeState(verdict.state), scramble: '' })
+async function pieceByPiece(copy: Copy, { state }: PieceEntry): Promise<Result<LaidOut>> {
+  const found = await judged(copy.puzzleId, { by: 'pieces', state })
+  return found.ok ? ok({ startState: found.value.state, scramble: '' }) : found
 }
 
 /** The copy keeps the colours as they were found, if they lie differently from what it had. */
@@ -92,11 +87,9 @@ async function copiedFrom(
     return fail('bad-input', 'A sticker has a colour that this copy does not have.', {
       field: 'marked',
     })
-  const { missing, problems, found } = judge(puzzle, copy.scheme, marked)
-  if (!found)
-    return fail('bad-state', problems[0]?.sentence ?? `${missing} stickers are not marked yet.`, {
-      field: 'marked',
-    })
-  if (!found.isOwnScheme) await updateCopy(profileId, copy.id, { ...copy, scheme: found.scheme })
-  return ok({ startState: writeState(found.state), scramble: '' })
+  const found = await judged(copy.puzzleId, { by: 'colours', scheme: copy.scheme, marked })
+  if (!found.ok) return found
+  const { state, scheme } = found.value
+  if (scheme) await updateCopy(profileId, copy.id, { ...copy, scheme })
+  return ok({ startState: state, scramble: '' })
 }

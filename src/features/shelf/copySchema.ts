@@ -28,7 +28,8 @@ export const copySchema = object({
     .max(30)
     .required()
     .test('names', 'Two colours have the same name.', (scheme) => {
-      const names = scheme?.map(({ name }) => name?.trim().toLowerCase()) ?? []
+      // What is no name has been told already.
+      const names = (scheme ?? []).map((colour) => `${Object(colour).name}`.trim().toLowerCase())
       return new Set(names).size === names.length
     }),
 }).noUnknown()
