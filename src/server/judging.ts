@@ -29,11 +29,27 @@ export function judged(puzzleId: string, asked: Question['asked']): Promise<Resu
 
 function ask(question: Question): Promise<Result<Judged>> {
   const worker = (thread ??= new Worker(new URL('./judging.thread.ts', import.meta.url)))
-  // A server that is told to end does not wait for it.
-  worker.unref()
   return new Promise((resolve, reject) => {
+    const settle = (isUsable: boolean) => {
+      clearTimeout(timer)
+      worker.off('message', onAnswer)
+      worker.off('error', onError)
+      worker.off('exit', onExit)
+      if (isUsable) return
+      thread = undefined
+      void worker.terminate()
+    }
+    const onAnswer = (result: Result<Judged>) => {
+      settle(true)
+      resolve(result)
+    }
+    const onError = (error: Error) => {
+      settle(false)
+      reject(error)
+    }
+    const onExit = () => onError(new Error('the thread that judges has ended'))
     const timer = setTimeout(() => {
-      end()
+      settle(false)
       resolve(
         fail(
           'too-long',
@@ -41,23 +57,9 @@ function ask(question: Question): Promise<Result<Judged>> {
         ),
       )
     }, LIMIT_MS)
-    const done = () => {
-      clearTimeout(timer)
-      worker.removeAllListeners()
-    }
-    const end = () => {
-      done()
-      thread = undefined
-      void worker.terminate()
-    }
-    worker.once('message', (result: Result<Judged>) => {
-      done()
-      resolve(result)
-    })
-    worker.once('error', (error) => {
-      end()
-      reject(error)
-    })
+    worker.on('message', onAnswer)
+    worker.on('error', onError)
+    worker.on('exit', onExit)
     worker.postMessage(question)
   })
 }
