@@ -11,6 +11,8 @@ export interface Bounds {
   readonly values: number
   /** How long one text may be, in characters. */
   readonly text: number
+  /** How many entries one list may have; no more than there may be values, if not given. */
+  readonly list?: number
 }
 
 export const BOUNDS: Bounds = { depth: 16, values: 200_000, text: 50_000 }
@@ -39,7 +41,7 @@ export function plainProblem(value: unknown, bounds: Bounds = BOUNDS): Problem |
     if (wrong) return problem(visit, wrong)
     if (typeof visit.value !== 'object' || visit.value === null) continue
     const inside: [string | number, unknown][] = Array.isArray(visit.value)
-      ? visit.value.slice(0, bounds.values + 1).map((each, i) => [i, each])
+      ? visit.value.map((each, i) => [i, each])
       : Object.entries(visit.value)
     // The first is looked at first.
     for (let i = inside.length - 1; i >= 0; i--) {
@@ -70,7 +72,10 @@ function wrongWith({ value, depth, key }: Visit, bounds: Bounds): string | undef
     case 'object':
       if (value === null) return undefined
       if (depth >= bounds.depth) return `lists lie in each other more than ${bounds.depth} deep`
-      if (Array.isArray(value)) return undefined
+      if (Array.isArray(value))
+        return value.length > (bounds.list ?? bounds.values)
+          ? `it has more than ${bounds.list ?? bounds.values} entries`
+          : undefined
       return [Object.prototype, null].includes(Object.getPrototypeOf(value) as object | null)
         ? undefined
         : 'it is no plain value'

@@ -132,7 +132,7 @@ const definitionSchema = object({
   .strict()
 
 /** The largest file is a box of 7x7x7 with every cell glued. */
-const FILE_BOUNDS = { depth: 6, values: 10_000, text: 200 }
+const FILE_BOUNDS = { depth: 6, values: 10_000, text: 200, list: MOST_CELLS }
 
 /** Checks a puzzle file. All problems are found; the first stands for them, the rest are `more`. */
 export function readDefinition(input: unknown): Result<PuzzleDefinition> {
