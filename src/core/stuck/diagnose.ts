@@ -229,7 +229,7 @@ function possible(
   // Equal pieces that are still on their way can be traded on it: only what looks finished misleads.
   const natural = namedInOrbits(puzzle, given)
   const looksDone = traded.every(({ pieces }) => pieces.every((p) => natural[p] === IDENTITY))
-  if (!isNatural && looksDone)
+  if (!isNatural && looksDone && isOddEnding(accountIn(puzzle, given)))
     return { kind: 'look-alike', traded: traded.map(({ pieces }) => pieces), wrong }
   const turn = layerOff(puzzle, state)
   if (turn) return { kind: 'frame', turn, turned: wrong }
@@ -239,6 +239,21 @@ function possible(
     ? { kind: 'reduction parity', parity }
     : { kind: 'not finished', wrong, shape: false }
 }
+
+/** As long as more than this lies wrong there is ordinary work to do. */
+const LEFT_OVER = 6
+
+/**
+ * Whether it is an ending, and an odd one: little lies wrong, and in some orbit so little that work on it alone
+ * can never mend it (two pieces to exchange, or two at most to twist whose twists do not add up). Before that a
+ * scramble is nothing but a scramble, whatever has become of pieces that cannot be told apart.
+ */
+const isOddEnding = (account: readonly OrbitAccount[]): boolean =>
+  account.reduce((sum, { wrong }) => sum + wrong, 0) <= LEFT_OVER &&
+  account.some(
+    ({ wrong, parity, twist }) =>
+      (parity === 1 && wrong === 2) || (twist !== undefined && twist.sum !== 0 && wrong <= 2),
+  )
 
 /** Whether parities and twist sums are all that turns respect, as the order of the group says. */
 function isDecidedBySums({ definition }: Puzzle): boolean {

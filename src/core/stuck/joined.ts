@@ -119,12 +119,16 @@ export function reductionParity(puzzle: Puzzle, given: State): ReductionParity |
     ).some((tried) => cosetOf(tried) === nothing)
     return mended ? [each] : []
   })
+  const isHome = (b: number) => kin.look[24 * b + state[b]] === kin.look[24 * b]
+  // Where exchanges of corners and of edges must both be odd or both be even, either may be called the one
+  // that is wrong: it is the one of which something lies wrong.
+  const seen = single.filter(({ orbit }) => !sums.orbits[orbit].places.every(isHome))
   return {
     size: plain.size,
     wrong: (single.length > 0
-      ? single.slice(0, 1)
+      ? [...seen, ...single].slice(0, 1)
       : coordinates.filter((_, c) => vector[c] !== 0)
     ).map(({ orbit, what }) => ({ kind: kin.pieces[sums.orbits[orbit].places[0]].kind, what })),
-    parts: blocks.filter((_, b) => kin.look[24 * b + state[b]] !== kin.look[24 * b]),
+    parts: blocks.filter((_, b) => !isHome(b)),
   }
 }
