@@ -8,7 +8,7 @@ import { CATALOG_NAMES, puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
 import { readTurns } from '../core/notation/read'
-import { inverseOf, mirror, rehold } from '../core/notation/rewrite'
+import { inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
 import { compile, type Puzzle } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
@@ -65,10 +65,13 @@ function main(args: string[]): void {
     if (values.help) return void process.stdout.write(`${USAGE}\n`)
     throw new Usage('a command is missing')
   }
-  const command = COMMANDS[name]
+  const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined
   if (!command) throw new Usage(`there is no command ${name}`)
   command(rest, values)
 }
+
+/** More are asked for one after another. */
+const MOST_SCRAMBLES = 100_000
 
 type Command = (rest: string[], values: Values) => void
 
@@ -104,6 +107,7 @@ const COMMANDS: Record<string, Command> = {
     const [puzzle] = puzzleAnd(rest, 0, values)
     const first = wholeNumber(values.seed, 'seed') ?? Date.now() % 1_000_000_000
     const count = wholeNumber(values.count, 'count') ?? 1
+    if (count > MOST_SCRAMBLES) throw new Usage(`--count takes at most ${MOST_SCRAMBLES}`)
     const list = Array.from({ length: count }, (_, i) => {
       const { seed, turns, phases } = scramble(puzzle, first + i)
       return { seed, turns: writeTurns(turns), phases: phases.map((phase) => writeTurns(phase)) }
@@ -121,16 +125,17 @@ const COMMANDS: Record<string, Command> = {
   effect(rest, values) {
     const [puzzle, text] = puzzleAnd(rest, 1, values)
     const turns = told(readTurns(puzzle, text))
+    const mirrored = mirrorImage(puzzle, turns)
     const effect = {
       ...told(effectOf(puzzle, turns)),
       inverse: writeTurns(inverseOf(puzzle, turns)),
-      mirror: writeTurns(mirror(puzzle, turns)),
+      mirror: mirrored ? writeTurns(mirrored) : null,
       holds: puzzle.holds.map((hold) => writeTurns(rehold(puzzle, turns, hold))),
     }
     print(values, effect, () =>
       [
         `inverse ${effect.inverse}`,
-        `mirror  ${effect.mirror}`,
+        `mirror  ${effect.mirror ?? 'none: this puzzle is not its own mirror image'}`,
         ...effect.cycles.map(({ places }) => `(${places.join(' ')})`),
         ...effect.twisted.map(
           ({ place, order }) => `${place} turned in place, right after ${order}`,
@@ -341,8 +346,13 @@ function printAll<T>(values: Values, list: readonly T[], inWords: (value: T) => 
 try {
   main(process.argv.slice(2))
 } catch (error) {
-  if (!(error instanceof Failure)) throw error
-  process.stderr.write(`lantern: ${error.message}\n`)
+  // What is no failure of the question is one of the program, and is told as such: never a stack of calls.
+  const message = error instanceof Error ? error.message : String(error)
+  process.stderr.write(
+    error instanceof Failure
+      ? `lantern: ${message}\n`
+      : `lantern: This is a fault of the program, not of what you asked: ${message}.\n`,
+  )
   if (error instanceof Usage) process.stderr.write(`${USAGE}\n`)
   process.exitCode = error instanceof Usage ? 2 : 1
 }

@@ -41,7 +41,9 @@ describe('plain values', () => {
   it('end somewhere: five thousand deep, a million in a list, a name without end', () => {
     expect(plainProblem(deep(BOUNDS.depth - 1))).toBeUndefined()
     expect(plainProblem(deep(5000))?.sentence).toMatch(/deep/)
-    expect(plainProblem(Array.from({ length: 1_000_000 }, () => []))?.sentence).toMatch(/200000/)
+    expect(plainProblem(Array.from({ length: 1_000_000 }, () => []))?.sentence).toMatch(
+      /2000 entries/,
+    )
     const wide = Array.from({ length: 500 }, () => Array.from({ length: 500 }, () => 1))
     expect(plainProblem(wide)?.sentence).toMatch(/200000 values/)
     expect(plainProblem({ a: [1, 2, 3] }, { ...BOUNDS, list: 2 })?.field).toBe('a')

@@ -15,7 +15,7 @@ export interface Bounds {
   readonly list?: number
 }
 
-export const BOUNDS: Bounds = { depth: 16, values: 200_000, text: 50_000 }
+export const BOUNDS: Bounds = { depth: 16, values: 200_000, text: 50_000, list: 2000 }
 
 /** Names that every object has already; a field of that name would be taken for them. */
 const TAKEN = new Set(['__proto__', 'constructor', 'prototype'])

@@ -1,13 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readTurns } from '../notation/read'
-import { inverseOf, mirror } from '../notation/rewrite'
+import { CATALOG_IDS, puzzleById } from '../catalog'
+import { inverseOf, mirror, mirrorImage } from '../notation/rewrite'
 import { must } from '../result'
 import { start, sameState } from '../state'
 import { after, boxAndTurns, cube2, cube3, turnsIn } from '../testing'
 import { inFrame } from './frame'
 import { describe as describePuzzle } from './describe'
-import { effectOf } from './effect'
+import { effectOf, type Effect } from './effect'
 
 const effect = (text: string, puzzle = cube3) =>
   must(effectOf(puzzle, must(readTurns(puzzle, text))))
@@ -99,5 +100,37 @@ describe('the description', () => {
           if (grip.from !== null) expect(Math.abs(height - grip.from)).toBeGreaterThanOrEqual(0.5)
           if (grip.to !== null) expect(Math.abs(height - grip.to)).toBeGreaterThanOrEqual(0.5)
         }
+  })
+})
+
+describe('the effect of turns of any puzzle', () => {
+  it.each(CATALOG_IDS)('is told or refused with a sentence, and so is the mirror: %s', (id) => {
+    const puzzle = must(puzzleById(id))
+    fc.assert(
+      fc.property(turnsIn(puzzle, 6), (turns) => {
+        const effect = effectOf(puzzle, turns)
+        if (!effect.ok) {
+          expect(effect.problem.sentence).not.toBe('')
+          return
+        }
+        const moved = effect.value.cycles.reduce((sum, { places }) => sum + places.length, 0)
+        expect(moved + effect.value.twisted.length + effect.value.untouched).toBe(
+          puzzle.pieces.length,
+        )
+        const mirrored = mirrorImage(puzzle, turns)
+        if (!mirrored) return
+        // A mirror keeps what a sequence does, but for the side on which it does it.
+        const lengths = ({ cycles }: Effect) => cycles.map(({ places }) => places.length).sort()
+        const image = effectOf(puzzle, mirrored)
+        if (image.ok) expect(lengths(image.value)).toEqual(lengths(effect.value))
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('has a mirror on the tetrahedron, where right and left change places', () => {
+    const tetra = must(puzzleById('tetra-3'))
+    const turns = must(readTurns(tetra, "R' L u B"))
+    expect(mirrorImage(tetra, turns)?.map(({ name }) => name)).toEqual(['L', "R'", "u'", "B'"])
   })
 })

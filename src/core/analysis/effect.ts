@@ -1,9 +1,9 @@
 /** What an algorithm does: cycles of places, twists in place, what it leaves, how often until back. */
-import type { Puzzle, Turn } from '../puzzle/compile'
+import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { turnAll, placeOf, rotateState, start, type State } from '../state'
 import { INVERSE, multiply, orderOf, type Rotation } from '../rotation'
 import { holdAfter } from '../notation/rewrite'
-import { ok, type Result } from '../result'
+import { fail, ok, type Result } from '../result'
 import { doSequence, sequenceOf } from '../search/sequence'
 
 export interface CycleEffect {
@@ -37,13 +37,18 @@ const REPEAT_LIMIT = 100_000
 
 /**
  * The effect on the finished puzzle, whole-puzzle turns undone at the end: by themselves they do
- * nothing. Fails if a turn is blocked.
+ * nothing. Fails if a turn is blocked, or if the puzzle is out of shape afterwards.
  */
 export function effectOf(puzzle: Puzzle, turns: readonly Turn[]): Result<Effect> {
   const after = turnAll(puzzle, start(puzzle), turns)
   if (!after.ok) return after
   const hold = holdAfter(turns)
   const state = rotateState(after.value, INVERSE[hold])
+  if (state.some((r, p) => puzzle.place[24 * p + r] === NO_PLACE))
+    return fail(
+      'out-of-shape',
+      'After these turns the puzzle is out of shape, so its pieces lie in no places of the finished one. Add the turns that bring the shape back.',
+    )
   const cycles: CycleEffect[] = []
   const twisted: TwistEffect[] = []
   const seen = new Set<number>()

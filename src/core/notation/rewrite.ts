@@ -8,12 +8,50 @@ export { inverseOf } from '../state'
 
 /** Mirrored left to right (axis 0), top to bottom (1) or front to back (2). */
 export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 = 0): Turn[] {
-  const reflect = (v: Vector) => v.map((c, i) => (i === axis ? -c + 0 : c)) as unknown as Vector
-  return turns.map((turn) => {
+  const mirrored = mirroredBy(puzzle, turns, acrossAxis(axis))
+  if (!mirrored) throw new Error('a layer has no counterpart in that mirror')
+  return mirrored
+}
+
+/**
+ * Mirrored left to right, where the puzzle is its own image in some such mirror: between right and left as a
+ * box has it, or between two axes as a tetrahedron has it, whose mirrors stand upright on an edge.
+ */
+export function mirrorImage(puzzle: Puzzle, turns: readonly Turn[]): Turn[] | undefined {
+  for (const reflect of [acrossAxis(0), exchanging(0, 1), exchanging(0, 2), exchanging(1, 2)]) {
+    const mirrored = mirroredBy(puzzle, turns, reflect)
+    if (mirrored) return mirrored
+  }
+  return undefined
+}
+
+type Reflection = (v: Vector) => Vector
+
+const acrossAxis =
+  (axis: number): Reflection =>
+  (v) =>
+    v.map((c, i) => (i === axis ? -c + 0 : c)) as unknown as Vector
+
+const exchanging =
+  (a: number, b: number): Reflection =>
+  (v) =>
+    v.map((_, i) => v[i === a ? b : i === b ? a : i]) as unknown as Vector
+
+function mirroredBy(
+  puzzle: Puzzle,
+  turns: readonly Turn[],
+  reflect: Reflection,
+): Turn[] | undefined {
+  const mirrored: Turn[] = []
+  for (const turn of turns) {
     const grip = puzzle.grips[turn.grip]
     // A whole turn about the mirrored axis keeps its name; about another it goes the other way.
-    return findTurn(puzzle, grip, reflect(grip.axis), 360 / grip.unitDegrees - turn.amount)
-  })
+    const amount = 360 / grip.unitDegrees - turn.amount
+    const image = counterpart(puzzle, grip, reflect(grip.axis), amount)
+    if (!image) return undefined
+    mirrored.push(image)
+  }
+  return mirrored
 }
 
 /**
@@ -30,11 +68,13 @@ const reheld = memoised((puzzle: Puzzle, what: string): Turn => {
   const [rotation, index] = what.split(' ').map(Number)
   const turn = puzzle.turns[index]
   const grip = puzzle.grips[turn.grip]
-  return findTurn(puzzle, grip, rotate(rotation, grip.axis), turn.amount)
+  const found = counterpart(puzzle, grip, rotate(rotation, grip.axis), turn.amount)
+  if (!found) throw new Error(`${grip.name} has no counterpart in that hold`)
+  return found
 })
 
 /** The turn whose slab is that of `grip` about another axis; a face letter before a layer number. */
-function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn {
+function counterpart(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Turn | undefined {
   const full = 360 / grip.unitDegrees
   const same = (a: Vector, b: Vector, sign: number) => a.every((c, i) => c === sign * b[i])
   const flip = (bound: number | null) => (bound === null ? null : -bound)
@@ -50,7 +90,7 @@ function findTurn(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): Tur
       )
     return false
   })
-  if (candidates.length === 0) throw new Error(`${grip.name} has no counterpart in that hold`)
+  if (candidates.length === 0) return undefined
   const length = (turn: Turn) => puzzle.grips[turn.grip].name.length
   return candidates.reduce((best, turn) => (length(turn) < length(best) ? turn : best))
 }

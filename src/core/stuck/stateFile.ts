@@ -90,7 +90,7 @@ interface Place {
 }
 
 /** Every piece with its cells and its faces, round ones with many points. */
-const FILE_BOUNDS = { depth: 10, values: 100_000, text: 400 }
+const FILE_BOUNDS = { depth: 10, values: 100_000, text: 400, list: 600 }
 
 export function readStateFile(puzzle: Puzzle, input: unknown): Result<ReadState> {
   const unplain = plainProblem(input, FILE_BOUNDS)
