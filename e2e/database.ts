@@ -56,6 +56,9 @@ export async function backToDemo(): Promise<void> {
   const demo = JSON.parse(readFileSync(DEMO_FILE, 'utf8')) as Demo
   await sql('delete from copies where id <> all($1)', [demo.copies])
   await sql('delete from bench_sessions where id <> all($1)', [demo.sessions])
+  // Laying a puzzle out anew has put its bench aside.
+  await sql(`update bench_sessions set status = 'open', ended_at = null`)
+  await sql('delete from bench_events')
   await sql('delete from solves where id <> all($1)', [demo.solves])
   await sql('delete from own_puzzles')
   await sql('update settings set value = $1', [JSON.stringify(demo.settings)])

@@ -50,6 +50,8 @@ test('by colours: a twisted corner is found, with the way to mend it', async ({ 
     page.getByText(/cannot happen on this puzzle by turning.*a third anticlockwise by hand/),
   ).toBeVisible()
   await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeDisabled()
+  const why = page.getByRole('status', { name: 'Why not' })
+  await expect(why).toContainText('cannot happen on this puzzle by turning')
   // One sticker by mouse: the wrong colour is told at once, undo brings the verdict back.
   await page.getByRole('button', { name: /^white/ }).click()
   await page.locator('[data-sticker="DBL:D"]').click()

@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { markInk, MARK_PATHS } from '@/ui/marks'
 import { Notice } from '@/ui/Notice'
+import type { OnEntry } from './onEntry'
 import { StickerBoard } from './StickerBoard'
 
 /** The colours that are seen, marked sticker by sticker and judged at once. */
@@ -21,7 +22,7 @@ export function ByColours({
   puzzle: Puzzle
   scheme: Scheme
   marks: boolean
-  onEntry: (marked: Marked | undefined) => void
+  onEntry: OnEntry<Marked>
 }) {
   const [steps, setSteps] = useState<readonly Marked[]>([{}])
   const [brush, setBrush] = useState(scheme[0].id)
@@ -31,7 +32,11 @@ export function ByColours({
   const stickers = useMemo(() => orderedStickers(puzzle), [puzzle])
   const judgement = useMemo(() => judge(puzzle, scheme, marked), [puzzle, scheme, marked])
 
-  useEffect(() => onEntry(judgement.found ? marked : undefined), [judgement, marked, onEntry])
+  useEffect(() => {
+    const { found, missing, problems } = judgement
+    if (found) onEntry(marked)
+    else onEntry(undefined, problems[0]?.sentence ?? `${missing} stickers are still to mark.`)
+  }, [judgement, marked, onEntry])
 
   const put = (id: string, colour: string | undefined) => {
     const others = Object.entries(marked).filter(([other]) => other !== id)

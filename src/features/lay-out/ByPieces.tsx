@@ -25,6 +25,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { start, writeState } from '@/core/state'
+import type { Diagnosis } from '@/core/stuck/diagnose'
 import { facingWords } from '@/core/words'
 import type { Copy } from '@/server/copies'
 import { forgetHere, keepHere, keptHere } from '@/ui/browserStore'
@@ -35,6 +36,7 @@ import { Notice } from '@/ui/Notice'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { coach } from '@/workers/coach'
+import type { OnEntry } from './onEntry'
 
 /** What is seen in one place after the other, chosen among the pieces still possible there. */
 export function ByPieces({
@@ -44,7 +46,7 @@ export function ByPieces({
 }: {
   copy: Copy
   settings: Settings
-  onEntry: (state: string | undefined) => void
+  onEntry: OnEntry<string>
 }) {
   const puzzle = must(puzzleById(copy.puzzleId))
   const [steps, setSteps] = useKept(copy.id, puzzle)
@@ -68,8 +70,9 @@ export function ByPieces({
   )
 
   useEffect(() => {
-    const isPossible = verdict?.kind === 'whole' && verdict.diagnosis.verdict !== 'assembly'
-    onEntry(isPossible ? writeState(verdict.state) : undefined)
+    if (verdict?.kind === 'whole' && verdict.diagnosis.verdict !== 'assembly')
+      onEntry(writeState(verdict.state))
+    else onEntry(undefined, whyNot(verdict))
   }, [onEntry, verdict])
 
   const choose = (seen: Seen) => {
@@ -235,6 +238,23 @@ function CandidateButton({
   )
 }
 
+/** Why an entry cannot be put on the bench. */
+function whyNot(verdict: EntryVerdict | undefined): string {
+  if (!verdict) return 'It is being judged.'
+  if (verdict.kind === 'contradiction') return 'What was entered does not fit together.'
+  if (verdict.kind === 'incomplete')
+    return verdict.left === 1
+      ? 'One place is still to fill.'
+      : `${verdict.left} places are still to fill.`
+  return 'No turns lead here, so no turns lead home. What was put together wrongly is told above.'
+}
+
+/** What to look at again, where turns cannot have led here. */
+function lookAgain({ slots }: Diagnosis): string {
+  if (slots.length === 0) return 'If you are not sure, compare the shape once more, side by side.'
+  return `If you are not sure, undo and look once more at ${slots.length === 1 ? 'that piece' : 'those pieces'}.`
+}
+
 function Verdict({ verdict }: { verdict: EntryVerdict | undefined }) {
   if (!verdict)
     return (
@@ -246,8 +266,7 @@ function Verdict({ verdict }: { verdict: EntryVerdict | undefined }) {
     return <Notice kind="wrong">What was entered does not fit together. Undo the last step.</Notice>
   return (
     <DiagnosisNotice diagnosis={verdict.diagnosis}>
-      {verdict.diagnosis.verdict === 'assembly' &&
-        'If you are not sure, undo and look once more at that piece.'}
+      {verdict.diagnosis.verdict === 'assembly' && lookAgain(verdict.diagnosis)}
     </DiagnosisNotice>
   )
 }

@@ -16,6 +16,7 @@ import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import { TextArea } from '@/ui/Field'
+import type { OnEntry } from './onEntry'
 
 export interface ScrambleEntry {
   readonly scramble: string
@@ -32,7 +33,7 @@ export function ByScramble({
   puzzle: Puzzle
   scheme: Scheme
   settings: Settings
-  onEntry: (entry: ScrambleEntry | undefined) => void
+  onEntry: OnEntry<ScrambleEntry>
 }) {
   const [text, setText] = useState('')
   const [seed, setSeed] = useState<number>()
@@ -53,8 +54,10 @@ export function ByScramble({
   const kept = useMemo(() => (read.ok ? turnsInShape(puzzle, read.value) : 0), [puzzle, read])
 
   useEffect(() => {
-    const isWhole = read.ok && read.value.length > 0 && blocked === undefined
-    onEntry(isWhole ? { scramble: writeTurns(read.value), seed } : undefined)
+    if (!read.ok) onEntry(undefined, read.problem.sentence)
+    else if (read.value.length === 0) onEntry(undefined, 'Draw or type a scramble first.')
+    else if (blocked !== undefined) onEntry(undefined, blocked)
+    else onEntry({ scramble: writeTurns(read.value), seed })
   }, [blocked, onEntry, read, seed])
 
   const draw = async () => {

@@ -15,15 +15,10 @@ import { putOnBench } from './actions'
 import { ByColours } from './ByColours'
 import { ByPieces } from './ByPieces'
 import { ByScramble, type ScrambleEntry } from './ByScramble'
+import type { OnEntry } from './onEntry'
 import { firstSchool, SchoolChooser } from './SchoolChooser'
 
 export type Way = 'scramble' | 'colours' | 'pieces'
-
-const MISSING: Readonly<Record<Way, string>> = {
-  scramble: 'Draw or type a scramble first.',
-  colours: 'Mark every sticker first.',
-  pieces: 'Fill every place first.',
-}
 
 export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings; way: Way }) {
   const router = useRouter()
@@ -40,9 +35,19 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
     colours: marked && { marked },
     pieces: placed === undefined ? undefined : { state: placed },
   }[tab]
-  const setEntry = useCallback((given: ScrambleEntry | undefined) => setScrambled(given), [])
-  const setMarks = useCallback((given: Marked | undefined) => setMarked(given), [])
-  const setPieces = useCallback((given: string | undefined) => setPlaced(given), [])
+  const [why, setWhy] = useState<string>()
+  const setEntry = useCallback<OnEntry<ScrambleEntry>>((given, reason) => {
+    setScrambled(given)
+    setWhy(reason)
+  }, [])
+  const setMarks = useCallback<OnEntry<Marked>>((given, reason) => {
+    setMarked(given)
+    setWhy(reason)
+  }, [])
+  const setPieces = useCallback<OnEntry<string>>((given, reason) => {
+    setPlaced(given)
+    setWhy(reason)
+  }, [])
 
   const put = () =>
     begin(async () => {
@@ -113,7 +118,11 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
           >
             {pending ? 'Opening the bench' : 'Put it on the bench'}
           </Button>
-          {!entry && <p className="max-w-56 text-xs text-soft">{MISSING[tab]}</p>}
+          {!entry && why && (
+            <p role="status" aria-label="Why not" className="max-w-64 text-xs text-soft">
+              {why}
+            </p>
+          )}
         </div>
       </div>
     </div>
