@@ -66,16 +66,19 @@ export class Program {
     throw new Error('the program did not start; its words are in .data/kills.log')
   }
 
-  killServer(): void {
-    const running = JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as {
-      server?: { pid: number }
-    }
-    if (running.server) process.kill(-running.server.pid, 'SIGKILL')
+  killServer(): Promise<void> {
+    return kill(() => {
+      const running = JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as {
+        server?: { pid: number }
+      }
+      return -(running.server?.pid ?? 0)
+    })
   }
 
-  killDatabase(): void {
-    const [pid] = readFileSync(`${this.data}/postgres/postmaster.pid`, 'utf8').split('\n')
-    process.kill(Number(pid), 'SIGKILL')
+  killDatabase(): Promise<void> {
+    return kill(() =>
+      Number(readFileSync(`${this.data}/postgres/postmaster.pid`, 'utf8').split('\n')[0]),
+    )
   }
 
   /** As Ctrl+C does. */
@@ -91,6 +94,20 @@ export class Program {
     await this.interrupt()
     rmSync(this.data, { recursive: true, force: true })
   }
+}
+
+/** Kills what there is to kill: it may just be on its way back from being killed before. */
+async function kill(pidNow: () => number): Promise<void> {
+  for (let tries = 0; tries < 200; tries++) {
+    try {
+      const pid = pidNow()
+      if (pid !== 0) return void process.kill(pid, 'SIGKILL')
+    } catch (error) {
+      if (!['ESRCH', 'ENOENT'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error
+    }
+    await pause(100)
+  }
+  throw new Error('there was nothing to kill')
 }
 
 const pause = (ms: number) => new Promise((wait) => setTimeout(wait, ms))
@@ -150,8 +167,8 @@ export async function surviveKills(
     for (const [i, kind] of order.entries()) {
       // Some follow each other at once; not so many that it looks as if it could not start at all.
       await pause(i % 3 === 2 ? STEADY_MS : 1500 * random())
-      if (kind === 'server') program.killServer()
-      else if (kind === 'database') program.killDatabase()
+      if (kind === 'server') await program.killServer()
+      else if (kind === 'database') await program.killDatabase()
       else {
         await program.interrupt()
         await program.start()

@@ -1,9 +1,10 @@
 /** A state drawn flat: the facets that an eye sees, farthest first. */
 import { areaVector } from '@/core/geometry/polyhedron'
-import { innerRadius, stickerOutline } from '@/core/geometry/outline'
+import { roomIn, stickerOutline } from '@/core/geometry/outline'
 import { add, average, cross, dot, scale, subtract, unit } from '@/core/geometry/vector'
 import { colourIn, type Mark, type Scheme } from '@/core/puzzle/colours'
 import { placed, type Piece, type Puzzle } from '@/core/puzzle/compile'
+import { cutWidth } from '@/core/puzzle/cutWidth'
 import { drawnFaces } from '@/core/puzzle/drawnFaces'
 import { poseOf, posed } from '@/core/puzzle/view'
 import { type Vector } from '@/core/rotation'
@@ -52,6 +53,7 @@ export function project(
     const [x, y, depth] = view(v)
     return [(x / depth) * zoom, (-y / depth) * zoom]
   }
+  const cut = cutWidth(puzzle)
   const drawn: { facet: FlatFacet; distance: number }[] = []
   const seen = alone === undefined ? seenFacets(puzzle, state) : puzzle.pieces.map(bareFacets)
   puzzle.pieces.forEach((piece, p) => {
@@ -70,7 +72,7 @@ export function project(
       else {
         const { colour } = drawnFaces(piece)[face]
         const { shade, mark } = colourIn(scheme, colour)
-        const room = innerRadius(corners, normal)
+        const { radius: room, middle: roomiest } = roomIn(corners, normal)
         const across = unit(
           cross(
             Math.abs(normal[1]) < 0.9 * Math.sqrt(dot(normal, normal)) ? [0, 1, 0] : [0, 0, -1],
@@ -78,15 +80,15 @@ export function project(
           ),
         )
         const upward = unit(cross(normal, across))
-        const flatMiddle = toFlat(middle)
+        const flatMiddle = toFlat(roomiest)
         const axis = (d: Vector): Point => {
-          const end = toFlat(add(middle, scale(d, room)))
+          const end = toFlat(add(roomiest, scale(d, room)))
           return [end[0] - flatMiddle[0], end[1] - flatMiddle[1]]
         }
         const sticker: FlatSticker = {
           shade,
           mark,
-          outline: stickerOutline(corners, normal).map(toFlat),
+          outline: stickerOutline(corners, normal, cut).map(toFlat),
           middle: flatMiddle,
           axes: [axis(across), axis(scale(upward, -1))],
         }

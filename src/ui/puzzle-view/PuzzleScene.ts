@@ -31,6 +31,7 @@ import { MATRICES, type Vector } from '@/core/rotation'
 import type { State } from '@/core/state'
 import { eyeOf, WINDOW_NAMES, type WindowName } from '../camera'
 import { markInk, MARK_PATHS } from '../marks'
+import { cutWidth } from '@/core/puzzle/cutWidth'
 import { markGeometry, pieceGeometry, rimGeometry, ringGeometry } from './geometry'
 
 /** Pieces (by index) and places (as slots) that the eye is led to. */
@@ -145,7 +146,10 @@ export class PuzzleScene {
       const core = this.puzzle.cores[piece.core]
       const group = new Group()
       const mesh = new Mesh(undefined, this.body)
-      const rim = new Mesh(rimGeometry(piece, core), this.rimMaterials.attend)
+      const rim = new Mesh(
+        rimGeometry(piece, core, cutWidth(this.puzzle)),
+        this.rimMaterials.attend,
+      )
       rim.visible = false
       group.add(mesh, rim)
       const face = average(piece.faces.flatMap(({ polygon }) => [...polygon]))
@@ -175,7 +179,12 @@ export class PuzzleScene {
   paint(scheme: Scheme, marks: boolean): void {
     this.puzzle.pieces.forEach((piece, p) => {
       this.bodies[p].geometry.dispose()
-      this.bodies[p].geometry = pieceGeometry(piece, this.puzzle.cores[piece.core], scheme)
+      this.bodies[p].geometry = pieceGeometry(
+        piece,
+        this.puzzle.cores[piece.core],
+        cutWidth(this.puzzle),
+        scheme,
+      )
     })
     this.clearMarks()
     if (marks) {
@@ -248,7 +257,11 @@ export class PuzzleScene {
     const known = this.blanks.get(piece)
     if (known) return known
     const { core } = this.puzzle.pieces[piece]
-    const geometry = pieceGeometry(this.puzzle.pieces[piece], this.puzzle.cores[core])
+    const geometry = pieceGeometry(
+      this.puzzle.pieces[piece],
+      this.puzzle.cores[core],
+      cutWidth(this.puzzle),
+    )
     const blank = new Mesh(geometry, this.body)
     this.place(blank, piece, quaternionOf(0))
     this.blanks.set(piece, blank)

@@ -1,3 +1,4 @@
+import { cutWidth } from '@/core/puzzle/cutWidth'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import { areaOf, areaVector, volumeOf } from '@/core/geometry/polyhedron'
@@ -64,7 +65,12 @@ describe.each([...CATALOG_IDS, 'glued'])('the pieces of %s', (id) => {
 
   it('have normals of length one, and triangles that turn as their normals say', () => {
     for (const piece of puzzle.pieces.slice(0, 12)) {
-      const geometry = pieceGeometry(piece, puzzle.cores[piece.core], puzzle.definition.colours)
+      const geometry = pieceGeometry(
+        piece,
+        puzzle.cores[piece.core],
+        cutWidth(puzzle),
+        puzzle.definition.colours,
+      )
       const [positions, normals] = [corners(geometry, 'position'), corners(geometry, 'normal')]
       expect(positions.length % 3).toBe(0)
       const hues = corners(geometry, 'color')
@@ -84,7 +90,10 @@ describe.each([...CATALOG_IDS, 'glued'])('the pieces of %s', (id) => {
     for (const piece of puzzle.pieces) {
       const core = puzzle.cores[piece.core]
       const faces = drawnFaces(piece)
-      for (const geometry of [rimGeometry(piece, core), ringGeometry(piece, core)]) {
+      for (const geometry of [
+        rimGeometry(piece, core, cutWidth(puzzle)),
+        ringGeometry(piece, core),
+      ]) {
         const normals = new Set(
           corners(geometry, 'normal').map((normal) => normal.map((c) => c.toFixed(3)).join()),
         )

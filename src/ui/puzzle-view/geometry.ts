@@ -1,7 +1,7 @@
 /** The solids that pieces are drawn with: one mesh a piece, its edges cut off, its stickers on it. */
 import { BufferAttribute, BufferGeometry, Color, ShapeUtils, Vector2 } from 'three'
 import { areaVector } from '@/core/geometry/polyhedron'
-import { innerRadius, inset, stickerOutline } from '@/core/geometry/outline'
+import { innerRadius, inset, roomIn, stickerOutline } from '@/core/geometry/outline'
 import { add, average, cross, dot, scale, subtract, unit } from '@/core/geometry/vector'
 import { colourIn, type Scheme } from '@/core/puzzle/colours'
 import type { Piece } from '@/core/puzzle/compile'
@@ -75,9 +75,14 @@ const hueOf = (shade: string): Hue => {
 
 /**
  * A piece about its core: dark body with cut edges, stickers in the colours of a copy. Without a scheme
- * the faces are blank.
+ * the faces are blank. `cut` is how far stickers stay from the edges.
  */
-export function pieceGeometry(piece: Piece, core: Vector, scheme?: Scheme): BufferGeometry {
+export function pieceGeometry(
+  piece: Piece,
+  core: Vector,
+  cut: number,
+  scheme?: Scheme,
+): BufferGeometry {
   const triangles = new Triangles()
   const dark = hueOf(BODY)
   const home = (polygon: Polygon) => polygon.map((corner) => subtract(corner, core))
@@ -85,7 +90,7 @@ export function pieceGeometry(piece: Piece, core: Vector, scheme?: Scheme): Buff
     triangles.add(facet, unit(areaVector(facet)), dark)
   for (const face of drawnFaces(piece)) {
     const normal = unit(face.normal)
-    const outline = lifted(stickerOutline(home(face.polygon), normal), normal, LIFT.sticker)
+    const outline = lifted(stickerOutline(home(face.polygon), normal, cut), normal, LIFT.sticker)
     triangles.add(outline, normal, hueOf(scheme ? colourIn(scheme, face.colour).shade : BLANK))
   }
   return triangles.geometry()
@@ -95,12 +100,12 @@ const lifted = (polygon: Polygon, normal: Vector, by: number): Vector[] =>
   polygon.map((corner) => add(corner, scale(normal, by)))
 
 /** The frame that lights a piece: its faces a little larger than the stickers. */
-export function rimGeometry(piece: Piece, core: Vector): BufferGeometry {
+export function rimGeometry(piece: Piece, core: Vector, cut: number): BufferGeometry {
   const triangles = new Triangles()
   for (const face of drawnFaces(piece)) {
     const normal = unit(face.normal)
     const polygon = face.polygon.map((corner) => subtract(corner, core))
-    const distance = Math.min(0.03, innerRadius(polygon, normal) * 0.1)
+    const distance = Math.min(cut, innerRadius(polygon, normal) * 0.34) * 0.3
     triangles.add(lifted(inset(polygon, normal, distance), normal, LIFT.rim), normal, [1, 1, 1])
   }
   return triangles.geometry()
@@ -126,8 +131,9 @@ export function ringGeometry(piece: Piece, core: Vector): BufferGeometry {
 export function markGeometry({ polygon, normal: along }: OuterFace, core: Vector): BufferGeometry {
   const normal = unit(along)
   const [u, v] = acrossPlane(normal)
-  const half = innerRadius(polygon, normal) * 0.8
-  const middle = add(subtract(average(polygon), core), scale(normal, LIFT.mark))
+  const room = roomIn(polygon, normal)
+  const half = room.radius * 0.8
+  const middle = add(subtract(room.middle, core), scale(normal, LIFT.mark))
   const at = (a: number, b: number) => add(middle, add(scale(u, a * half), scale(v, b * half)))
   const geometry = new BufferGeometry()
   const corners = [at(-1, -1), at(1, -1), at(1, 1), at(-1, -1), at(1, 1), at(-1, 1)]
