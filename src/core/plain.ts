@@ -2,6 +2,7 @@
  * What comes from outside as data, before any schema sees it: plain values only, of a depth and a number
  * that can be walked, texts that can be stored and shown, and no field that an object has of its own.
  */
+import './schemaWords'
 import type { Problem } from './result'
 
 export interface Bounds {

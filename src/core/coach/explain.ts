@@ -2,9 +2,9 @@
 import type { Scheme } from '../puzzle/colours'
 import { directionOfLetter, opposite, turnDirection, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import type { Rotation } from '../rotation'
+import { IDENTITY, multiply, rotationAbout, type Rotation } from '../rotation'
 import type { Condition, Stage } from '../schools/school'
-import { placeOf, type State } from '../state'
+import { placeOf, rotateState, start, type State } from '../state'
 import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
@@ -148,8 +148,8 @@ function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
       ? ` It is right together with ${plural(others.length, 'other')}: ${others.map((p) => pieceColours(puzzle, scheme, p, base)).join('; ')}.`
       : ''
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}. It counts as home, and the rest is built on to it.${along}`,
-    check: `${baseColour} of that ${puzzle.pieces[aim.piece].kind} is ${heldWords(side)}, and it sits ${placeAt(scene, state, aim.piece)}.`,
+    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}. It counts as home; the rest is built around it.${along}`,
+    check: `${baseColour} of that ${puzzle.pieces[aim.piece].kind} is ${heldWords(side)}, and it is ${whereIs(puzzle, state, aim.piece)}.`,
     note: faceIsNoLayer(scene),
     hints: {
       nudge: `Choose a first ${puzzle.pieces[aim.piece].kind} with ${baseColour}.`,
@@ -181,7 +181,7 @@ function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words
       [note, wrongButRightColour(scene, aim, state, frame)].filter(Boolean).join(' ') || undefined,
     hints: {
       nudge: `Find the next ${kind} with ${colourOf(puzzle, scheme, base)}.`,
-      pointer: `${capital(piece)} goes ${target}.`,
+      pointer: `${capital(piece)} goes to the ${target}.`,
     },
     algorithm: aim.trigger,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
@@ -223,10 +223,10 @@ function triggerNote(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): strin
   const { puzzle, state, frame } = scene
   const home = puzzle.place[24 * aim.piece + frame]
   const inPlace = placeOf(puzzle, state, aim.piece) === home
-  const counts = inPlace ? '2 or 4 runs' : '1, 3 or 5 runs'
+  const counts = inPlace ? '2 or 4 runs of the trigger' : '1, 3 or 5 runs of the trigger'
   const reason = inPlace ? 'It is in its slot but twisted' : 'It comes from the other layer'
   const drop = aim.lastDropped
-    ? ` The very last ${aim.trigger[aim.trigger.length - 1]} may be left out: it turns the ${opposite(held(scene.stage).base).adjective} layer only.`
+    ? ` The very last ${aim.trigger[aim.trigger.length - 1]} is left out: it would turn the ${opposite(held(scene.stage).base).adjective} layer only.`
     : ''
   return `${reason}, so only ${counts} can do it: here ${aim.runs}.${drop}`
 }
@@ -256,7 +256,7 @@ function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Wor
     check: `it is in the ${other.adjective} layer now, and what was right is still right.`,
     note: `No ${kind} with ${colourOf(puzzle, scheme, base)} is left in the other layer, so take a wrong one out.`,
     hints: {
-      nudge: `A ${kind} of the layer sits in a wrong slot. Get it out.`,
+      nudge: `A ${kind} of the layer is in a wrong slot. Get it out.`,
       pointer: `Take out ${piece}.`,
     },
     algorithm: aim.trigger,
@@ -266,13 +266,25 @@ function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Wor
   }
 }
 
+/** Where the other layer is, as seen from one that lies there. */
+const NEXT_TO: Readonly<Record<Direction['name'], string>> = {
+  up: 'below',
+  down: 'above',
+  front: 'behind',
+  back: 'in front of',
+  right: 'to the left of',
+  left: 'to the right of',
+}
+
 function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
   const { puzzle, scheme, stage, base, end } = scene
   const last = held(stage).last
   const lastPieces = piecesOfSide(puzzle, sideOf('last', base))
   const kind = puzzle.pieces[lastPieces[0]].kind
-  const counted = `Turning the ${last.adjective} layer a quarter at a time, the ${kind}s in their places number ${listed(aim.counts.map(String))}.`
-  const rule = `A ${kind} is placed if its two side colours match the ${kind} below, twisted or not.`
+  const counted = `As it stands, and after one, two and three quarter turns of the ${last.adjective} layer (clockwise, seen from outside), ${listed(aim.counts.map(String))} ${kind}s are placed.`
+  const rule = `A ${kind} is placed if, apart from ${colourOf(puzzle, scheme, sideOf('last', base))}, it has the same two colours as the ${kind} ${NEXT_TO[last.name]} it, whichever way they look.`
+  const position =
+    aim.counts.filter((count) => count === 1).length > 1 ? 'a position' : 'the position'
   const common = {
     algorithm: aim.action === 'align' ? [] : aim.cycle,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
@@ -306,12 +318,12 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
   const words = pieceWords(puzzle, scheme, piece, sideOf('last', base))
   return {
     ...common,
-    lookFor: `the position in which exactly one ${kind} is placed: ${words}. ${rule}`,
+    lookFor: `${position} in which exactly one ${kind} is placed: ${words}. ${rule}`,
     check: `all ${inWords(lastPieces.length)} are placed; twists do not matter yet.`,
-    note: `${counted} Hold the placed one ${placeAt(scene, end, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
+    note: `${counted} Hold the placed one at the ${placeAt(scene, end, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
     hints: {
       nudge: `Turn the ${last.adjective} layer until exactly one ${kind} is placed.`,
-      pointer: `${capital(words)} is the placed one. It belongs ${placeAt(scene, end, piece)} before the cycle.`,
+      pointer: `${capital(words)} is the placed one. It belongs at the ${placeAt(scene, end, piece)} before the cycle.`,
     },
     pieces: ids(puzzle, [piece]),
     places: ids(puzzle, [placeOf(puzzle, end, piece)]),
@@ -329,10 +341,22 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
     aim.left > 0
       ? `${capital(plural(aim.left, kind))} still to twist after this.`
       : 'This is the last one.'
+  const round = runsUntilWhole(scene, aim.trigger)
+  const wholeAt = Math.ceil(sum / round) * round
+  const runs =
+    aim.runs === 1
+      ? `Run ${sum}`
+      : aim.runs === 2
+        ? `Runs ${sum - 1} and ${sum}`
+        : `Runs ${aim.runsBefore + 1} to ${sum}`
   const whole =
-    sum === aim.runsTotal
+    sum === wholeAt
       ? `With run ${sum} the first layer is whole again.`
-      : `Runs ${aim.runsBefore + 1} to ${sum} of ${aim.runsTotal}: the first layer looks ruined until run ${aim.runsTotal}; it all comes back.`
+      : `${runs} of ${aim.runsTotal}: the first layer looks ruined until run ${wholeAt}; it all comes back.`
+  const hold =
+    scene.step.turns[0]?.role === 'hold'
+      ? 'once you hold it so, never turn the whole puzzle until the last one is twisted'
+      : 'never turn the whole puzzle now'
   const early = scene.step.endsEarly
     ? ' Here everything is home one turn before the end; what is left out would only turn both layers alike.'
     : ''
@@ -340,15 +364,29 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
   return {
     lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, side)}.`,
     check: `${lastColour} is ${heldWords(last)} at the ${placeWords(spot)}.`,
-    note: `${whole} Always finish the four turns, and never turn the whole puzzle now. ${left}${early}`,
+    note: `${whole} Always finish the four turns, and ${hold}. ${left}${early}`,
     hints: {
-      nudge: `Bring the next ${kind} whose ${lastColour} does not look ${last.toward} to the ${placeWords(spot)}.`,
+      nudge: `Find the next ${kind} whose ${lastColour} does not look ${last.toward}. It is twisted at the ${placeWords(spot)}.`,
       pointer: `${capital(pieceWords(puzzle, scheme, aim.piece, side))}: repeat the trigger until its ${lastColour} looks ${last.toward}.`,
     },
     algorithm: aim.trigger,
     runs: { times: aim.runs, before: aim.runsBefore, total: aim.runsTotal },
     pieces: ids(puzzle, [aim.piece]),
     places: ids(puzzle, [placeOf(puzzle, scene.end, aim.piece)]),
+  }
+}
+
+/** After so many runs of a trigger whatever it moves outside the last layer is back, by doing it. */
+function runsUntilWhole({ puzzle, stage }: Scene, trigger: readonly string[]): number {
+  const turns = trigger.flatMap((name) => puzzle.turnByName.get(name) ?? [])
+  const side = held(stage).last
+  const others = puzzle.pieces.flatMap((_, p) =>
+    sidesShown(puzzle, p, IDENTITY).includes(side) ? [] : [p],
+  )
+  let state = start(puzzle)
+  for (let runs = 1; ; runs++) {
+    state = after(puzzle, state, IDENTITY, turns).state
+    if (others.every((p) => state[p] === IDENTITY)) return runs
   }
 }
 
@@ -362,7 +400,7 @@ function alignWords(scene: Scene): Words {
   const { puzzle, stage, base } = scene
   const { last } = held(stage)
   return {
-    lookFor: 'whether the two layers match: only a turn is missing.',
+    lookFor: 'the side colours of the two layers: only a turn is missing.',
     check: 'every side shows one colour.',
     hints: {
       nudge: 'Only a turn of one layer is missing.',
@@ -391,11 +429,37 @@ function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
         : `Count the bars of each layer: one of ${inWords(aim.caseCount)} cases.`,
       pointer: `It is case ${aim.caseIndex + 1}: ${reading.summary}.`,
     },
-    note: `Case ${aim.caseIndex + 1} of ${aim.caseCount}. Held a quarter turn wrong, the algorithm fails.`,
+    note: `Case ${aim.caseIndex + 1} of ${aim.caseCount}. ${otherHoldsWords(scene, aim)}`,
     algorithm: aim.algorithm,
     pieces: ids(puzzle, piecesOfSide(puzzle, sideOf('last', base))),
     caseIndex: aim.caseIndex,
   }
+}
+
+/** What comes of it if the puzzle is held a quarter, half or three quarters round, by doing it. */
+function otherHoldsWords(scene: Scene, { algorithm }: Extract<Aim, { kind: 'case' }>): string {
+  const { puzzle, stage, base, step } = scene
+  const { last } = held(stage)
+  const turns = step.turns.map(({ turn }) => turn)
+  const leading = turns.slice(0, turns.length - algorithm.length)
+  const ready = after(puzzle, step.before, step.frame, leading)
+  const ends = puzzle.turns.filter(
+    ({ grip, whole }) => !whole && puzzle.grips[grip].name === last.letter,
+  )
+  const works = [90, 180, 270].filter((degrees) => {
+    const round = rotationAbout(last.vector, degrees)
+    const turned = rotateState(ready.state, round)
+    const done = after(puzzle, turned, multiply(round, ready.frame), turns.slice(leading.length))
+    return [[], ...ends.map((turn) => [turn])].some((end) => {
+      const { state } = after(puzzle, done.state, done.frame, end)
+      return frameMeeting(puzzle, stage.goal, base, state) !== undefined
+    })
+  })
+  if (works.length === 0) return 'Held a quarter turn wrong, the algorithm fails.'
+  if (works.length === 3) return 'It works whichever of the four sides is in front.'
+  return works.includes(180)
+    ? 'Held half round it works too; held a quarter turn wrong it fails.'
+    : 'Held otherwise it may fail.'
 }
 
 function readingOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Reading {

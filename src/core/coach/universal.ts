@@ -134,24 +134,25 @@ function explain(
     const { orbit, kinds } = workOf(puzzle).orbits[step.orbit]
     const settled = { ...after, state: withUndone(after) }
     const right = rightIn(settled, orbit.places)
-    const name = listed(kinds.map(kindPlural))
+    const name = kindWords(kinds)
+    const made = setup.slice(scene.standing.length)
     return {
       ...common,
       lookFor: path,
-      check: `${after.standing.length > 0 ? 'once what is owed is undone, ' : ''}${inWords(right)} of the ${orbit.places.length} ${name} are home. ${movedWords(puzzle, step)}`,
+      check: `${after.standing.length > 0 ? 'once what is owed is undone, ' : ''}${homeWords(right, orbit.places.length, name)}. ${movedWords(puzzle, step)}`,
       hints: {
-        nudge: `Three ${kinds.length === 1 ? kindPlural(kinds[0]) : 'pieces of this orbit'} are next.`,
+        nudge: `Three ${name} are next.`,
         pointer: path,
       },
-      note: setupNote(setup.length, after.standing),
+      note: setupNote(made.length, after.standing),
       turns: [
         ...holdTurns,
-        ...setup.slice(scene.standing.length).map(as('setup')),
+        ...made.map(as('setup')),
         ...base.turns.map(as('do')),
         ...inverseOf(puzzle, setup.slice(after.standing.length)).map(as('undo')),
       ],
       algorithm: base.turns.map(({ name: turn }) => turn),
-      pieces: step.pieces.map((p) => puzzle.pieces[p].id),
+      pieces: piecesAt(scene, step).map((p) => puzzle.pieces[p].id),
       places: step.cycle.places.map((place) => puzzle.pieces[placeNow(scene, place)].id),
       others: scene.standing.length > 0 ? [] : thirdWords(scene, step),
     }
@@ -160,10 +161,10 @@ function explain(
   if (step.kind === 'small') {
     const group = step.orbits.map((o) => workOf(puzzle).orbits[o])
     const places = group.flatMap(({ orbit }) => [...orbit.places])
-    const name = listed([...new Set(group.flatMap(({ kinds }) => kinds))].map(kindPlural))
+    const name = kindWords(group.flatMap(({ kinds }) => kinds))
     return {
       ...common,
-      lookFor: `the ${places.length} ${name}, all together. Their turns form a small group of its own, without three-cycles, so they come home first.`,
+      lookFor: `the ${places.length} ${name}, all together. Turns bring them into few arrangements, never three of them round alone, so they come home first.`,
       check: `the ${places.length} ${name} are home. Others may have moved; their turn comes later.`,
       hints: {
         nudge: `The ${name} come home all together.`,
@@ -171,7 +172,7 @@ function explain(
       },
       turns,
       algorithm: step.turns.map(({ name: turn }) => turn),
-      pieces: places.map((p) => puzzle.pieces[p].id),
+      pieces: places.map((place) => puzzle.pieces[pieceIn(scene, place)].id),
       places: [],
     }
   }
@@ -193,17 +194,47 @@ function explain(
   ]
     .filter(Boolean)
     .join(' ')
+  const seen = [
+    ...(settled === '' ? [] : [`the ${settled} are home`]),
+    ...(hasSingles(puzzle) ? [`the ${singlesOf(puzzle)} lie straight`] : []),
+  ]
   return {
     ...common,
-    lookFor: settled === '' ? `no piece in particular. ${owing}` : owing,
-    check: `${settled === '' ? '' : `the ${settled} are home; `}exchanges are even in every orbit, and twists add up to nothing.`,
+    lookFor:
+      settled === ''
+        ? `nothing in particular: these turns make the rest possible. ${owing}`.trim()
+        : owing,
+    check:
+      seen.length > 0
+        ? `${listed(seen)}.`
+        : 'nothing that can be seen yet; the next step shows it.',
     hints: { nudge: 'Odd and even come first.', pointer: owing },
-    note: 'Three-cycles never change this, so it is settled before anything is placed.',
+    note: 'Three pieces going round never change this, so it is settled before that begins.',
     turns,
     algorithm: [],
     pieces: [],
     places: [],
   }
+}
+
+const singleKinds = (puzzle: Puzzle): string[] =>
+  workOf(puzzle)
+    .orbits.filter(({ orbit }) => orbit.places.length === 1 && orbit.orientations.length > 1)
+    .flatMap(({ kinds }) => kinds)
+
+/** Pieces that only turn in their places, so that it can be seen how. */
+const hasSingles = (puzzle: Puzzle): boolean => singleKinds(puzzle).length > 0
+const singlesOf = (puzzle: Puzzle): string => kindWords(singleKinds(puzzle))
+
+/** 'corners and edges', whatever else tells them apart. */
+const kindWords = (kinds: readonly string[]): string =>
+  listed([...new Set(kinds.map((kind) => kindPlural(shortKind(kind))))])
+
+/** 'three of the 8 corners are home' */
+function homeWords(right: number, count: number, name: string): string {
+  if (right === count) return count === 1 ? `the ${name} are home` : `all ${count} ${name} are home`
+  if (right === 0) return `none of the ${count} ${name} is home yet`
+  return `${inWords(right)} of the ${count} ${name} ${right === 1 ? 'is' : 'are'} home`
 }
 
 const SHAPE_WORDS = {
@@ -229,8 +260,7 @@ const BLOCK_WORDS = {
 /** The pieces that are settled together with odd and even. */
 function settledKinds(puzzle: Puzzle): string {
   const { settled } = knownPlanOf(puzzle) ?? guessedPlan(puzzle)
-  const kinds = settled.flatMap((o) => workOf(puzzle).orbits[o].kinds)
-  return listed([...new Set(kinds)].map(kindPlural))
+  return kindWords(settled.flatMap((o) => workOf(puzzle).orbits[o].kinds))
 }
 
 function setupNote(count: number, left: readonly Turn[]): string | undefined {
@@ -245,7 +275,7 @@ function movedWords(puzzle: Puzzle, { orbit, cycle }: Extract<UniversalStep, { k
   const others = disturbedBy(puzzle, [cycle.base], orbit)
   if (others.length === 0) return 'Nothing else has moved.'
   const kinds = others.flatMap((o) => workOf(puzzle).orbits[o].kinds)
-  return `Some ${listed([...new Set(kinds)].map(kindPlural))} have moved too; their turn comes later.`
+  return `Some ${kindWords(kinds)} have moved too; their turn comes later.`
 }
 
 /** The state with what is left standing undone. */
@@ -261,6 +291,19 @@ function placeNow({ puzzle, standing }: Scene, place: number): number {
   const effect = effectOf(puzzle, standing)
   return puzzle.place[24 * place + effect[place]]
 }
+
+/**
+ * The piece that lies in a place of the frame. The plan tells look-alikes apart in a way of its own, so the
+ * piece that it names there may be another: what is lit must be what lies there.
+ */
+function pieceIn({ puzzle, state, frame }: Scene, place: number): number {
+  const slot = puzzle.slot[24 * place + frame]
+  return state.findIndex((r, p) => puzzle.slot[24 * p + r] === slot)
+}
+
+/** The three that a series moves, as they lie before it. */
+const piecesAt = (scene: Scene, { cycle }: Extract<UniversalStep, { kind: 'cycle' }>): number[] =>
+  cycle.places.map((place) => pieceIn(scene, placeNow(scene, place)))
 
 /** Most third pieces that are offered. */
 const THIRDS = 12
@@ -287,6 +330,7 @@ function pathWords(
   { cycle, pieces }: Extract<UniversalStep, { kind: 'cycle' }>,
 ): string {
   const { puzzle, scheme, standing } = scene
+  const there = cycle.places.map((place) => pieceIn(scene, placeNow(scene, place)))
   const told = pieces.map((p, i) => {
     const [from, to] = [cycle.places[i], cycle.places[(i + 1) % 3]]
     const name = (place: number) => puzzle.pieces[placeNow(scene, place)].id
@@ -296,7 +340,7 @@ function pathWords(
       : standing.length > 0
         ? ', and so home when all is undone'
         : ', its own place'
-    return `the ${shortKind(puzzle.pieces[p].kind)} with ${coloursOf(puzzle, scheme, p)} goes from ${name(from)} to ${name(to)}${home}`
+    return `the ${shortKind(puzzle.pieces[there[i]].kind)} with ${coloursOf(puzzle, scheme, there[i])} goes from ${name(from)} to ${name(to)}${home}`
   })
   const first =
     standing.length > 0 ? `with ${standing.map(({ name }) => name).join(' ')} still standing, ` : ''

@@ -187,6 +187,13 @@ describe('what a stranger may put into a puzzle file', () => {
       ],
     ]
     for (const [file, wanted] of cases) expect(field(file)).toMatch(new RegExp(`^${wanted}`))
+    const sentence = (file: unknown) => {
+      const read = readDefinition(file)
+      return read.ok ? '' : read.problem.sentence
+    }
+    expect(sentence({ ...base, mechanism: { kind: 'box', size: 7 } })).toBe(
+      'The puzzle file is not right: mechanism.size must be a list.',
+    )
     const million = Array.from({ length: 1_000_000 }, () => [])
     expect(field({ ...base, mechanism: { kind: 'box', size: [3, 3, 3] }, glue: million })).not.toBe(
       'it was read',

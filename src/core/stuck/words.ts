@@ -153,12 +153,12 @@ function frame(scene: Scene, { turn, turned }: Extract<Finding, { kind: 'frame' 
     }
   }
   const told = turned.map(
-    (p) => `${nameOf(scene, p)} ${turnWords(senseOf(scene.state[p], outwardOf(puzzle, p)))}`,
+    (p) => `${nameOf(scene, p)}, by ${turnWords(senseOf(scene.state[p], outwardOf(puzzle, p)))}`,
   )
   return {
     sentences: [
       `Nothing is wrong. Every piece is in its place; ${plural(turned.length, 'piece')} that never ${turned.length === 1 ? 'leaves its' : 'leave their'} place ${turned.length === 1 ? 'is' : 'are'} turned there.`,
-      `${capital(listed(told))}.`,
+      `${capital(told.join('; '))}.`,
     ],
     pieces: turned,
   }
@@ -280,6 +280,6 @@ function shareWords(puzzle: Puzzle, { places, twist }: OrbitAccount): string {
 
 /** 'a third clockwise', as seen from outside. */
 function turnWords({ degrees, isClockwise }: Sense): string {
-  if (degrees === 180) return 'half round'
+  if (degrees === 180) return 'half a turn'
   return `${degrees === 90 ? 'a quarter' : 'a third'} ${isClockwise ? 'clockwise' : 'anticlockwise'}`
 }

@@ -136,11 +136,7 @@ export function ByScramble({
         {trouble && <Notice kind="wrong">{trouble}</Notice>}
         {blocked && <Notice kind="wrong">{blocked}</Notice>}
         {!blocked && kept < turns.length && (
-          <p className="text-sm text-soft">
-            {kept === 0
-              ? 'The first turn changes the shape.'
-              : `The first ${kept} turns keep the shape; from the next on it changes.`}
-          </p>
+          <p className="text-sm text-soft">{shapeWords(puzzle, kept)}</p>
         )}
         {turns.length > 0 && (
           <div className="flex flex-wrap items-center gap-2">
@@ -186,6 +182,17 @@ export function ByScramble({
       </div>
     </div>
   )
+}
+
+/** What the turns after the first `kept` do that those do not. */
+function shapeWords({ definition }: Puzzle, kept: number): string {
+  if (definition.glue.length > 0)
+    return kept === 0
+      ? 'The first turn moves glued blocks to other places.'
+      : `The first ${kept} turns leave the glued blocks where they can lie; from the next on they lie elsewhere.`
+  return kept === 0
+    ? 'The first turn changes the shape.'
+    : `The first ${kept} turns keep the shape; from the next on it changes.`
 }
 
 /** How many turns from the start leave every piece in a place of the finished puzzle. */

@@ -54,9 +54,12 @@ const EVENINGS = ['11-03', '11-05', '11-07', '11-10', '11-12', '11-14', '11-17',
 const REMARKS = [
   'Lost the hold once and found it again.',
   'First time without looking at the card.',
-  'The long twelve-run ending; it all came back.',
   'Cold fingers.',
-  'Counted 2, 0, 2, 0 and knew what to do.',
+]
+/** Of a solve by triggers and counts only. */
+const TRIGGER_REMARKS = [
+  'The long ending; it all came back.',
+  'Counted the corners and knew what to do.',
 ]
 
 export interface CircleSolve extends NewSolve {
@@ -113,6 +116,7 @@ function solveOf(
     wait(pace.turnSeconds)
   }
   const account = accountOf(puzzle, school, route.variant, from, events)
+  const remarks = schoolId === 'one-trigger' ? [...REMARKS, ...TRIGGER_REMARKS] : REMARKS
   if (!account.solved) throw new Error('a solve of the demo does not solve the puzzle')
   return {
     ...account,
@@ -124,6 +128,6 @@ function solveOf(
     startState: writeState(from),
     scramble: writeTurns(scrambled.turns),
     finishedAt,
-    remark: random.below(7) === 0 ? REMARKS[random.below(REMARKS.length)] : '',
+    remark: random.below(7) === 0 ? remarks[random.below(remarks.length)] : '',
   }
 }
