@@ -81,6 +81,19 @@ export class Program {
     )
   }
 
+  /** What the database holds, as soon as it is back from the last kill. */
+  async storedEntries(sessionId: string): Promise<readonly StoredEntry[]> {
+    for (let tries = 0; tries < 120; tries++) {
+      const answer = await fetch(`${this.address}/api/bench/${sessionId}?after=0`).catch(
+        () => undefined,
+      )
+      if (answer?.ok)
+        return ((await answer.json()) as { value: { entries: StoredEntry[] } }).value.entries
+      await pause(500)
+    }
+    throw new Error('the database does not come back')
+  }
+
   /** As Ctrl+C does. */
   async interrupt(): Promise<void> {
     const { script } = this
@@ -182,9 +195,8 @@ export async function surviveKills(
   }
   await expect(page.getByText(`${made.length} turns`, { exact: true })).toBeVisible()
   await expect(kept).toBeVisible({ timeout: 60_000 })
-  const answer = await fetch(`${program.address}/api/bench/${sessionId}?after=0`)
-  const { value } = (await answer.json()) as { value: { entries: StoredEntry[] } }
-  expect(value.entries.map(({ event }) => event.name)).toEqual(made)
-  expect(new Set(value.entries.map(({ id }) => id)).size).toBe(made.length)
+  const entries = await program.storedEntries(sessionId)
+  expect(entries.map(({ event }) => event.name)).toEqual(made)
+  expect(new Set(entries.map(({ id }) => id)).size).toBe(made.length)
   return made.length
 }
