@@ -66,7 +66,7 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
   const addOrbits = (group: readonly number[]) => {
     const places = group.flatMap((orbit) => [...orbits[orbit].orbit.places])
     done = [...done, ...places]
-    const kinds = listed(kindsOf(group).map(kindPlural))
+    const kinds = listed(shortKinds(kindsOf(group)))
     add(
       `orbit-${puzzle.pieces[places[0]].id}`,
       nameOf(group),
@@ -90,17 +90,15 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
   first.forEach(addOrbits)
   done = [...done, ...[...settled, ...single].flatMap((orbit) => orbits[orbit].orbit.places)]
   areSettled = true
-  const together = listed([
-    ...new Set(settled.flatMap((orbit) => orbits[orbit].kinds.map(kindPlural))),
-  ])
+  const together = listed(shortKinds(kindsOf(settled)))
   add(
     'sums',
     'Odd and even',
     [
       ...(together === '' ? [] : [`The ${together} are home.`]),
       single.length > 0
-        ? 'Exchanges are even in every orbit, and the pieces that only turn in their places lie right.'
-        : 'Exchanges are even in every orbit, so three at a time will do.',
+        ? 'The pieces that only turn in their places lie right, and three at a time will do for the rest.'
+        : 'Three at a time will do for the rest.',
     ].join(' '),
     { kind: 'sums' },
   )
