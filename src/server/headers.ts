@@ -22,7 +22,10 @@ export function policyOf(nonce: string, isDevelopment: boolean): string {
   return [
     "default-src 'self'",
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${isDevelopment ? " 'unsafe-eval'" : ''}`,
-    `style-src 'self' 'nonce-${nonce}' ${isDevelopment ? "'unsafe-inline'" : SONNER_STYLES.join(' ')}`,
+    // While developing, styles come and go without a nonce; beside one, 'unsafe-inline' would be ignored.
+    isDevelopment
+      ? "style-src 'self' 'unsafe-inline'"
+      : `style-src 'self' 'nonce-${nonce}' ${SONNER_STYLES.join(' ')}`,
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' blob: data:",
     "font-src 'self'",
