@@ -1,4 +1,5 @@
 import { defineConfig, devices } from '@playwright/test'
+import { CHROMIUM_OPTIONS } from './e2e/chromium'
 
 const port = process.env.TEST_PORT ?? '3601'
 
@@ -18,18 +19,6 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-      ],
-    },
+    launchOptions: CHROMIUM_OPTIONS,
   },
 })

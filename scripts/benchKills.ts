@@ -1,24 +1,13 @@
 /** `./merry bench --kills`: 50 kills of the server, 50 of the database, 20 restarts, in the middle of a solve. */
 import { chromium } from '@playwright/test'
+import { CHROMIUM_OPTIONS } from '../e2e/chromium'
 import { Program, surviveKills } from '../e2e/kills'
 import { seededRandom } from '../src/core/random'
 
 const seed = Number(process.argv[process.argv.indexOf('--seed') + 1]) || Date.now() % 1_000_000
 const random = seededRandom(seed)
 const program = new Program()
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-  ],
-})
+const browser = await chromium.launch(CHROMIUM_OPTIONS)
 try {
   await program.start()
   const page = await browser.newPage({ reducedMotion: 'reduce' })
