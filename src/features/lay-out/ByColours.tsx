@@ -35,7 +35,8 @@ export function ByColours({
   useEffect(() => {
     const { found, missing, problems } = judgement
     if (found) onEntry(marked)
-    else onEntry(undefined, problems[0]?.sentence ?? `${missing} stickers are still to mark.`)
+    else
+      onEntry(undefined, problems[0]?.sentence ?? `Mark every sticker first: ${missing} are left.`)
   }, [judgement, marked, onEntry])
 
   const put = (id: string, colour: string | undefined) => {
