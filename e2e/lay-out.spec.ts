@@ -51,7 +51,7 @@ test('by colours: a twisted corner is found, with the way to mend it', async ({ 
   ).toBeVisible()
   await expect(page.getByRole('button', { name: 'Put it on the bench' })).toBeDisabled()
   const why = page.getByRole('status', { name: 'Why not' })
-  await expect(why).toContainText('cannot happen on this puzzle by turning')
+  await expect(why).toContainText('What is marked cannot be')
   // One sticker by mouse: the wrong colour is told at once, undo brings the verdict back.
   await page.getByRole('button', { name: /^white/ }).click()
   await page.locator('[data-sticker="DBL:D"]').click()

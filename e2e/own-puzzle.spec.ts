@@ -72,7 +72,8 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   await layOut(page, 'Stiff pilot')
   // The front layer would cut the glued block.
   await page.getByLabel('Or your own turns').fill('F U')
-  await expect(page.getByText(/would cut|blocked/)).toBeVisible()
+  await expect(page.getByRole('alert').filter({ hasText: /would cut/ })).toBeVisible()
+  await expect(page.getByRole('status', { name: 'Why not' })).toContainText('is blocked')
   await page.getByLabel('Or your own turns').fill("B2 L D R' U L' F2 B")
   await page.getByLabel('School').selectOption({ label: 'Piece by piece' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()

@@ -35,8 +35,9 @@ export function ByColours({
   useEffect(() => {
     const { found, missing, problems } = judgement
     if (found) onEntry(marked)
-    else
-      onEntry(undefined, problems[0]?.sentence ?? `Mark every sticker first: ${missing} are left.`)
+    else if (problems.length > 0)
+      onEntry(undefined, 'What is marked cannot be; what is wrong with it stands above.')
+    else onEntry(undefined, `Mark every sticker first: ${missing} are left.`)
   }, [judgement, marked, onEntry])
 
   const put = (id: string, colour: string | undefined) => {

@@ -54,9 +54,10 @@ export function ByScramble({
   const kept = useMemo(() => (read.ok ? turnsInShape(puzzle, read.value) : 0), [puzzle, read])
 
   useEffect(() => {
-    if (!read.ok) onEntry(undefined, read.problem.sentence)
+    if (!read.ok) onEntry(undefined, 'The turns cannot be read as far as the marked character.')
     else if (read.value.length === 0) onEntry(undefined, 'Draw or type a scramble first.')
-    else if (blocked !== undefined) onEntry(undefined, blocked)
+    else if (blocked !== undefined)
+      onEntry(undefined, 'A turn of it is blocked; which one, and why, stands above.')
     else onEntry({ scramble: writeTurns(read.value), seed })
   }, [blocked, onEntry, read, seed])
 
