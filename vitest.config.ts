@@ -3,29 +3,25 @@ import { defineConfig } from 'vitest/config'
 
 const alias = { '@': fileURLToPath(new URL('./src', import.meta.url)) }
 
+const project = (name: string, include: string[], timeout: number, more: object = {}) => ({
+  resolve: { alias },
+  test: { name, include, testTimeout: timeout, hookTimeout: timeout, ...more },
+})
+
 export default defineConfig({
   test: {
     // One for each of the two cores that a small machine has.
     maxWorkers: 2,
     projects: [
-      {
-        resolve: { alias },
-        test: {
-          name: 'unit',
-          include: ['src/{core,ui,features,workers,cli}/**/*.test.ts', 'scripts/**/*.test.ts'],
-          testTimeout: 240_000,
-          hookTimeout: 240_000,
-        },
-      },
-      {
-        resolve: { alias },
-        test: {
-          name: 'database',
-          include: ['src/server/**/*.test.ts'],
-          testTimeout: 180_000,
-          hookTimeout: 180_000,
-        },
-      },
+      // The core has no state but what it has worked out once, so its files share a process: puzzles are
+      // compiled and tables built once for all of them.
+      project('core', ['src/core/**/*.test.ts'], 240_000, { isolate: false }),
+      project(
+        'unit',
+        ['src/{ui,features,workers,cli}/**/*.test.ts', 'scripts/**/*.test.ts'],
+        240_000,
+      ),
+      project('database', ['src/server/**/*.test.ts'], 180_000),
     ],
   },
 })
