@@ -10,6 +10,7 @@ import type { Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { Notice } from '@/ui/Notice'
 import { heard } from '@/ui/heard'
 import { saveSettings } from './actions'
 import { KeysChooser } from './KeysChooser'
@@ -46,6 +47,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
           {pending ? 'keeping' : problem ? 'not kept' : 'kept'}
         </span>
       </div>
+      {problem && problem.field === undefined && <Notice kind="wrong">{problem.sentence}</Notice>}
       <div className="grid gap-6 md:grid-cols-2">
         <Group title="Turns">
           <Choice
