@@ -5,9 +5,9 @@
  */
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdirSync, openSync, readFileSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { resolve } from 'node:path'
 import { expect, type Page } from '@playwright/test'
+import { freePort } from '../scripts/merry/ports'
 
 export interface Kills {
   readonly servers: number
@@ -124,15 +124,6 @@ async function kill(pidNow: () => number): Promise<void> {
 }
 
 const pause = (ms: number) => new Promise((wait) => setTimeout(wait, ms))
-
-const freePort = (): Promise<number> =>
-  new Promise((found) => {
-    const probe = createServer()
-    probe.listen(0, '127.0.0.1', () => {
-      const address = probe.address()
-      probe.close(() => found(typeof address === 'object' && address ? address.port : 0))
-    })
-  })
 
 /** Puts a copy of the demo on the bench, in free play, with a scramble. */
 async function freePlay(page: Page, address: string): Promise<string> {

@@ -153,11 +153,7 @@ const someTimes = (random: Random, value: unknown): unknown => {
   return now
 }
 
-const scheme = DEFAULT_SCHEME()
-
-function DEFAULT_SCHEME() {
-  return must(puzzleById('cube-2')).definition.colours
-}
+const scheme = must(puzzleById('cube-2')).definition.colours
 
 const GOOD_ARGUMENTS: readonly { schema: Parameters<typeof checked>[0]; value: unknown }[] = [
   {

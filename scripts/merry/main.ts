@@ -4,14 +4,8 @@ import { NEXT, startApplication, type Application } from './application'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
 import { keepUp } from './keepUp'
 import { dataPath, keptSecret } from './place'
-import {
-  DATABASE,
-  freePort,
-  isPortFree,
-  startPostgres,
-  stopPostgres,
-  type Server,
-} from './postgres'
+import { freePort, isPortFree } from './ports'
+import { DATABASE, startPostgres, stopPostgres, type Server } from './postgres'
 import { run } from './run'
 import { claim, endGroup, endsWithin, isAlive, note, readRunning, unclaim } from './running'
 import { say, Trouble } from './say'

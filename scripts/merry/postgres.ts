@@ -13,9 +13,9 @@ import {
   realpathSync,
   rmSync,
 } from 'node:fs'
-import { createServer } from 'node:net'
 import { dirname, resolve } from 'node:path'
 import { dataPath, keptSecret } from './place'
+import { freePort } from './ports'
 import { isRoot, quietly } from './run'
 import { isAlive, processOf, type Process } from './running'
 import { say, Trouble } from './say'
@@ -221,25 +221,6 @@ function servesThese({ pid }: Process, data: string): boolean {
   } catch {
     return false
   }
-}
-
-export function freePort(): Promise<number> {
-  return new Promise((found, reject) => {
-    const probe = createServer()
-    probe.on('error', reject)
-    probe.listen(0, '127.0.0.1', () => {
-      const address = probe.address()
-      probe.close(() => found(typeof address === 'object' && address ? address.port : 0))
-    })
-  })
-}
-
-export function isPortFree(port: number): Promise<boolean> {
-  return new Promise((found) => {
-    const probe = createServer()
-    probe.on('error', () => found(false))
-    probe.listen(port, '127.0.0.1', () => probe.close(() => found(true)))
-  })
 }
 
 const lastLine = (output: string): string => output.trim().split('\n').at(-1) ?? ''

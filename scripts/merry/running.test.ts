@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { keepUp } from './keepUp'
@@ -74,6 +74,7 @@ describe('what runs in a folder', () => {
     const secret = keptSecret('key', 32, 'hex')
     expect(secret).toMatch(/^[0-9a-f]{64}$/)
     expect(keptSecret('key', 32, 'hex')).toBe(secret)
+    expect(statSync(`${folder}/key`).mode & 0o077).toBe(0)
     expect(keptSecret('other', 32, 'hex')).not.toBe(secret)
   })
 })

@@ -131,13 +131,14 @@ export const MOST_EVENTS = 10_000
  * again) is no fault. If others have stored something meanwhile, nothing is stored and the page is told.
  * Every new event is made on the engine first; one that does not fit is refused, and with it the batch.
  */
-export function appendEntries(
+export async function appendEntries(
   profileId: string,
   sessionId: string,
   after: number,
   sent: readonly Entry[],
 ): Promise<Result<Appended>> {
-  return transaction(async (client) => {
+  let reached: { readonly count: number; readonly bench: Bench } | undefined
+  const appended = await transaction<Result<Appended>>(async (client) => {
     const session = await client.query<SessionRow & { puzzle_id: string }>(
       `select s.*, c.puzzle_id from bench_sessions s join copies c on c.id = s.copy_id
        where s.profile_id = $1 and s.id = $2 for update of s`,
@@ -182,9 +183,12 @@ export function appendEntries(
        from jsonb_array_elements($3::jsonb) with ordinality`,
       [sessionId, count, JSON.stringify(fresh)],
     )
-    remember(sessionId, count + fresh.length, next.value)
+    reached = { count: count + fresh.length, bench: next.value }
     return ok({ entries: [...later, ...fresh.map(({ id }) => ({ id }))], stored: true })
   })
+  // Only now is it stored: had the database gone before, the same number could come to mean other events.
+  if (reached) remember(sessionId, reached.count, reached.bench)
+  return appended
 }
 
 /** Benches as they stand after so many events: rows are never changed, so the number says which. */

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { must } from '../core/result'
 import { puzzleById } from '../core/catalog'
-import { findSession, openSession } from './benchSessions'
+import { eventsOf, findSession, openSession } from './benchSessions'
 import { addCopy, findCopy, type Copy } from './copies'
 import { puzzleOf, replayed, standingBench } from './damage'
 import { exportCopy, exportPuzzle } from './exportCopy'
@@ -30,9 +30,8 @@ beforeAll(async () => {
 })
 afterAll(() => discard())
 
-const sentence = (
-  result: ReturnType<typeof puzzleOf> | Awaited<ReturnType<typeof standingBench>>,
-) => (result.ok ? '' : result.problem.sentence)
+const sentence = (result: ReturnType<typeof puzzleOf> | ReturnType<typeof standingBench>) =>
+  result.ok ? '' : result.problem.sentence
 
 async function benchWith(startState: string, events: readonly unknown[] = [], school?: string) {
   const id = await openSession(profileId, {
@@ -51,7 +50,7 @@ async function benchWith(startState: string, events: readonly unknown[] = [], sc
     ])
   const session = await findSession(profileId, id)
   if (!session) throw new Error('no session')
-  return session
+  return standingBench(copy, session, await eventsOf(id))
 }
 
 describe('what is stored and broken', () => {
@@ -66,16 +65,14 @@ describe('what is stored and broken', () => {
 
   it('is told of a bench: its start, its school, what happened on it', async () => {
     const whole = 'a'.repeat(8)
-    expect(sentence(await standingBench(copy, await benchWith(whole)))).toBe('')
-    expect(sentence(await standingBench(copy, await benchWith('xyz')))).toMatch(/start cannot be/)
-    expect(sentence(await standingBench(copy, await benchWith(whole, [], 'gone')))).toMatch(/gone/)
+    expect(sentence(await benchWith(whole))).toBe('')
+    expect(sentence(await benchWith('xyz'))).toMatch(/start cannot be/)
+    expect(sentence(await benchWith(whole, [], 'gone'))).toMatch(/gone/)
     const junk = [{ kind: 'route', atMs: 0, route: { from: 'nonsense', stages: [] } }]
-    expect(sentence(await standingBench(copy, await benchWith(whole, junk)))).toMatch(
-      /cannot be replayed/,
-    )
+    expect(sentence(await benchWith(whole, junk))).toMatch(/cannot be replayed/)
     // An event that does not fit was always passed over.
     const odd = [{ kind: 'turn', atMs: 0, name: '9R' }]
-    expect(sentence(await standingBench(copy, await benchWith(whole, odd)))).toBe('')
+    expect(sentence(await benchWith(whole, odd))).toBe('')
   })
 
   it('is told of a solve whose turns cannot be played', () => {

@@ -3,13 +3,13 @@
  * hand in the database), the page that shows it says so, and stays.
  */
 import { puzzleById } from '../core/catalog'
-import { openBench, replay, type Bench } from '../core/coach/bench'
+import { openBench, replay, type Bench, type BenchEvent } from '../core/coach/bench'
 import { fail, ok, type Result } from '../core/result'
 import { readTurns } from '../core/notation/read'
 import { readState } from '../core/state'
 import type { Puzzle } from '../core/puzzle/compile'
 import { schoolNamed } from '../core/schools'
-import { eventsOf, type BenchSession } from './benchSessions'
+import type { BenchSession } from './benchSessions'
 import type { Copy } from './copies'
 import type { Solve } from './solves'
 
@@ -25,7 +25,11 @@ export function puzzleOf({ puzzleId, scheme }: Copy): Result<Puzzle> {
 }
 
 /** The bench as its events have left it, with the number of them. */
-export async function standingBench(copy: Copy, session: BenchSession): Promise<Result<Bench>> {
+export function standingBench(
+  copy: Copy,
+  session: BenchSession,
+  events: readonly BenchEvent[],
+): Result<Bench> {
   const puzzle = puzzleOf(copy)
   if (!puzzle.ok) return puzzle
   const state = readState(puzzle.value, session.startState)
@@ -34,7 +38,6 @@ export async function standingBench(copy: Copy, session: BenchSession): Promise<
     const school = schoolNamed(copy.puzzleId, session.school)
     if (!school.ok) return damaged(school.problem.sentence)
   }
-  const events = await eventsOf(session.id)
   try {
     return ok(replay(openBench(puzzle.value, state.value), events))
   } catch (error) {

@@ -8,7 +8,8 @@ import { puzzleById } from '../core/catalog'
 import { must } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { scramble, scrambledState } from '../core/scramble/scramble'
-import { writeState } from '../core/state'
+import { readTurns } from '../core/notation/read'
+import { turnAll, writeState } from '../core/state'
 import { batchSchema } from './benchEventSchema'
 import {
   appendEntries,
@@ -184,6 +185,28 @@ describe('bench events', () => {
     }
     expect(await entriesOf(id)).toEqual([])
     expect(must(await append(id, 0, entriesFor(first, ...rest.slice(0, 4)))).stored).toBe(true)
+  })
+
+  it('that were not stored after all leave nothing behind, in the memory of the server either', async () => {
+    const id = await open()
+    await pool().query(`
+      create function lose_it() returns trigger language plpgsql as $$
+      begin raise exception 'lost at the last moment'; end $$;
+      create constraint trigger lose_it after insert on bench_events
+      deferrable initially deferred for each row execute function lose_it()`)
+    await expect(append(id, 0, entriesFor(turn('R')))).rejects.toThrow(/last moment/)
+    await pool().query('drop trigger lose_it on bench_events; drop function lose_it')
+    // As another process stores it.
+    await pool().query('insert into bench_events (session_id, seq, event) values ($1, 0, $2)', [
+      id,
+      JSON.stringify(turn('U')),
+    ])
+    // A plan for where the bench really stands.
+    const stands = must(turnAll(puzzle, from, must(readTurns(puzzle, 'U'))))
+    const route = must(plan(puzzle, school, stands))
+    expect(must(await append(id, 1, entriesFor({ kind: 'route', atMs: 2, route }))).stored).toBe(
+      true,
+    )
   })
 
   it('are never changed, and go with their bench', async () => {

@@ -325,12 +325,10 @@ function thirdWords(
 }
 
 /** 'the corner with red and blue, at UFR, goes to DFL; …' */
-function pathWords(
-  scene: Scene,
-  { cycle, pieces }: Extract<UniversalStep, { kind: 'cycle' }>,
-): string {
+function pathWords(scene: Scene, step: Extract<UniversalStep, { kind: 'cycle' }>): string {
+  const { cycle, pieces } = step
   const { puzzle, scheme, standing } = scene
-  const there = cycle.places.map((place) => pieceIn(scene, placeNow(scene, place)))
+  const there = piecesAt(scene, step)
   const told = pieces.map((p, i) => {
     const [from, to] = [cycle.places[i], cycle.places[(i + 1) % 3]]
     const name = (place: number) => puzzle.pieces[placeNow(scene, place)].id

@@ -181,22 +181,59 @@ describe('the outbox of the bench', () => {
     first.box.close()
     answers()
     const second = open()
-    const missing = second.box.recover(new Set())
-    expect(missing).toEqual([entry(1), entry(2)])
-    second.box.take(missing)
+    expect(second.box.recover(new Set())).toEqual([{ after: 0, entries: [entry(1), entry(2)] }])
+    second.box.takeOver([entry(1), entry(2)])
     expect(await settle(second)).toBe(true)
     expect(stored).toEqual([entry(1), entry(2)])
     expect(kept.size).toBe(0)
   })
 
   it('does not take up what has reached the server after all, nor what it did not write', () => {
-    kept.set('merry-bench-harbour-a', JSON.stringify([entry(1), entry(2)]))
+    const ours = { after: 0, entries: [entry(1), entry(2)] }
+    kept.set('merry-bench-harbour-a', JSON.stringify(ours))
     kept.set('merry-bench-harbour-b', 'not ours')
-    kept.set('merry-bench-harbour-c', '[{"id":7},null,{"event":{}}]')
-    kept.set('merry-bench-elsewhere-d', JSON.stringify([entry(9)]))
+    kept.set('merry-bench-harbour-c', '{"after":0,"entries":[{"id":7},null,{"event":{}}]}')
+    kept.set('merry-bench-harbour-d', JSON.stringify({ after: 0, entries: [entry(1)] }))
+    kept.set('merry-bench-elsewhere-e', JSON.stringify({ after: 0, entries: [entry(9)] }))
     stored = [entry(1)]
-    expect(open().box.recover(new Set([entry(1).id]))).toEqual([entry(2)])
-    expect([...kept.keys()].sort()).toEqual(['merry-bench-elsewhere-d', 'merry-bench-harbour-a'])
+    const { box } = open()
+    expect(box.recover(new Set([entry(1).id]))).toEqual([ours])
+    // What holds no more is given up with the rest: the page has told it.
+    box.takeOver([])
+    expect([...kept.keys()]).toEqual(['merry-bench-elsewhere-e'])
+  })
+
+  it('leaves what earlier pages have kept where it is, if the browser keeps nothing new', async () => {
+    kept.set('merry-bench-harbour-a', JSON.stringify({ after: 0, entries: [entry(1)] }))
+    vi.stubGlobal(
+      'localStorage',
+      storage({
+        setItem: () => {
+          throw new DOMException('full', 'QuotaExceededError')
+        },
+      }),
+    )
+    const page = open()
+    page.box.takeOver([entry(1)])
+    expect(kept.has('merry-bench-harbour-a')).toBe(true)
+    expect(await settle(page)).toBe(true)
+    expect(stored).toEqual([entry(1)])
+  })
+
+  it('waits longer from try to try while there is no answer', async () => {
+    const tries: number[] = []
+    vi.mocked(sendEntries).mockImplementation(() => {
+      tries.push(Date.now())
+      return Promise.resolve(away)
+    })
+    const page = open()
+    page.box.add(turn(1))
+    // Who waits for it does not make it try more often.
+    void page.box.settled()
+    await vi.advanceTimersByTimeAsync(30_000)
+    const pauses = tries.slice(1).map((at, i) => at - tries[i])
+    expect(pauses.slice(0, 4)).toEqual([700, 1500, 3000, 6000])
+    expect(tries.length).toBeLessThan(10)
   })
 
   it.each([

@@ -53,8 +53,6 @@ export class Outbox {
   /** Each page has a key of its own in the browser's storage. */
   private readonly prefix: string
   private readonly key: string
-  /** Keys of earlier pages, until what they hold is stored. */
-  private found = new Map<string, readonly Entry[]>()
 
   /**
    * @param after how many entries of the bench the page has
@@ -66,28 +64,33 @@ export class Outbox {
   ) {
     this.prefix = `merry-bench-${sessionId}-`
     this.key = this.prefix + crypto.randomUUID()
-    this.follow = setInterval(() => this.look(), FOLLOW_MS)
+    this.follow = setInterval(() => {
+      // While there is no answer, the next try has its own time.
+      if (this.tries === 0) this.look()
+    }, FOLLOW_MS)
     if (typeof BroadcastChannel === 'function') {
       this.channel = new BroadcastChannel(this.prefix)
       this.channel.onmessage = () => this.look()
     }
   }
 
-  /** Events of earlier pages that did not reach the server, as far as the page does not have them. */
-  recover(known: ReadonlySet<string>): Entry[] {
-    const missing = new Map<string, Entry>()
-    for (const key of keysHere(this.prefix)) {
-      if (key === this.key) continue
-      const entries = readKept(keptHere(key))
-      const fresh = entries.filter(({ id }) => !known.has(id))
-      if (fresh.length === 0) {
-        forgetHere(key)
-        continue
-      }
-      this.found.set(key, fresh)
-      fresh.forEach((entry) => missing.set(entry.id, entry))
-    }
-    return [...missing.values()]
+  /** What earlier pages have kept, where some of it is not known; it stays kept until `takeOver`. */
+  recover(known: ReadonlySet<string>): Kept[] {
+    return this.foundKeys()
+      .map((key) => readKept(keptHere(key)))
+      .filter(({ entries }) => entries.some(({ id }) => !known.has(id)))
+  }
+
+  /** Takes what of it still holds; the page answers for it now. */
+  takeOver(entries: readonly Entry[]): void {
+    const keys = this.foundKeys()
+    this.take(entries)
+    // Where the browser keeps nothing new, what it has kept stays as it is.
+    if (this.isKeptHere) keys.forEach(forgetHere)
+  }
+
+  private foundKeys(): string[] {
+    return keysHere(this.prefix).filter((key) => key !== this.key)
   }
 
   /** Takes entries that are on the bench already and sends them. */
@@ -104,10 +107,9 @@ export class Outbox {
 
   /** Resolves when the server has everything: false if it refused something. */
   async settled(): Promise<boolean> {
-    while (this.pending.length > 0 && !this.isClosed) {
-      if (this.refused) return false
-      if (!(await this.send())) await new Promise((wait) => setTimeout(wait, 200))
-    }
+    // Sending goes on by itself, with its own pauses.
+    while (this.pending.length > 0 && !this.refused && !this.isClosed)
+      await new Promise((wait) => setTimeout(wait, 100))
     return !this.refused
   }
 
@@ -186,13 +188,6 @@ export class Outbox {
     this.after += entries.length
     const left = this.pending.filter(({ id }) => !isStored.has(id))
     this.pending = this.hooks.onStored(stored, others, left)
-    for (const [key, kept] of this.found) {
-      const rest = kept.filter(({ id }) => !isStored.has(id))
-      this.found.set(key, rest)
-      if (rest.length > 0) continue
-      forgetHere(key)
-      this.found.delete(key)
-    }
     this.keep()
   }
 
@@ -200,7 +195,11 @@ export class Outbox {
     if (this.pending.length === 0) {
       forgetHere(this.key)
       this.isKeptHere = true
-    } else this.isKeptHere = keepHere(this.key, JSON.stringify(this.pending))
+    } else
+      this.isKeptHere = keepHere(
+        this.key,
+        JSON.stringify({ after: this.after, entries: this.pending }),
+      )
   }
 
   close(): void {
@@ -211,14 +210,22 @@ export class Outbox {
   }
 }
 
-/** What a page has kept; what cannot be read was not written by us. */
-function readKept(text: string | null): Entry[] {
+/** What a page has kept in its browser: events, made when it had so many entries of the bench. */
+export interface Kept {
+  readonly after: number
+  readonly entries: readonly Entry[]
+}
+
+/** What cannot be read was not written by us. */
+function readKept(text: string | null): Kept {
   try {
-    const value = JSON.parse(text ?? '[]') as unknown
-    return Array.isArray(value) ? value.filter(isEntry) : []
+    const { after, entries } = Object(JSON.parse(text ?? '{}')) as Partial<Kept>
+    if (Number.isInteger(after) && Array.isArray(entries))
+      return { after: Number(after), entries: entries.filter(isEntry) }
   } catch {
-    return []
+    // Not JSON at all.
   }
+  return { after: 0, entries: [] }
 }
 
 const isEntry = (value: unknown): value is Entry => {

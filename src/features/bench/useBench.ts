@@ -18,7 +18,7 @@ import { blockOf, blockWords, readState, writeState, type Block } from '@/core/s
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { PlanRequest } from '@/workers/coach.worker'
-import { Outbox, SAVED, type Saving } from './outbox'
+import { Outbox, SAVED, type Kept, type Saving } from './outbox'
 import { othersWords } from './othersWords'
 
 export interface BenchGiven {
@@ -71,6 +71,8 @@ export interface BenchControls {
   readonly settled: () => Promise<boolean>
 }
 
+const eventsOf = (entries: readonly Entry[]) => entries.map(({ event }) => event)
+
 export function useBench(
   given: BenchGiven,
   { turnMs, hand }: { turnMs: number; hand: Hand },
@@ -80,10 +82,7 @@ export function useBench(
   const [school, setSchool] = useState(given.school)
   const [variant, setVariant] = useState(given.variant)
   const [bench, setBench] = useState(() =>
-    replay(
-      openBench(puzzle, must(readState(puzzle, given.startState))),
-      given.entries.map(({ event }) => event),
-    ),
+    replay(openBench(puzzle, must(readState(puzzle, given.startState))), eventsOf(given.entries)),
   )
   const [saving, setSaving] = useState<Saving>(SAVED)
   const [trouble, setTrouble] = useState<string>()
@@ -110,7 +109,7 @@ export function useBench(
     if (!next.ok) {
       setRemark({
         kind: 'wrong',
-        sentence: `That was not done: another page of this bench was first. ${next.problem.sentence}`,
+        sentence: `That cannot be done any more. ${next.problem.sentence}`,
         canTakeBack: false,
         canPlan: false,
       })
@@ -182,32 +181,46 @@ export function useBench(
 
   useEffect(() => {
     opened.current.at = performance.now()
+    /** Puts events of this page behind a base, tells what came of it, and gives those that still hold. */
+    const settle = (
+      base: Bench,
+      known: Bench,
+      left: readonly Entry[],
+      others: readonly Entry[],
+    ): readonly Entry[] => {
+      const { bench: next, kept, dropped } = rebase(base, known, left)
+      current.current = next
+      setBench(next)
+      const sentence = othersWords(others, kept, dropped)
+      if (sentence)
+        setRemark({ kind: 'attend', sentence, canTakeBack: false, canPlan: !next.solved })
+      return kept
+    }
+    /** What earlier pages have kept, put behind what is stored, as far as it still holds. */
+    const recovered = (found: readonly Kept[]): Entry[] => {
+      const isStored = new Set(given.entries.map(({ id }) => id))
+      const start = must(readState(puzzle, given.startState))
+      return found.flatMap(({ after, entries }) => {
+        const mine = new Set(entries.map(({ id }) => id))
+        const seen = given.entries.filter(({ id }, i) => i < after || mine.has(id))
+        const left = entries.filter(({ id }) => !isStored.has(id))
+        const others = given.entries.filter((entry) => !seen.includes(entry))
+        const known = replay(openBench(puzzle, start), eventsOf(seen))
+        return [...settle(current.current, known, left, others)]
+      })
+    }
     const box = new Outbox(given.sessionId, given.entries.length, {
       onSaving: setSaving,
       onStored: (entries, others, left) => {
         const before = stored.current
-        stored.current = replay(
-          before,
-          entries.map(({ event }) => event),
-        )
+        stored.current = replay(before, eventsOf(entries))
         if (others.length === 0) return left
-        const { bench: next, kept, dropped } = rebase(stored.current, before, left)
-        current.current = next
-        setBench(next)
-        const sentence = othersWords(others, kept, dropped)
-        if (sentence)
-          setRemark({ kind: 'attend', sentence, canTakeBack: false, canPlan: !next.solved })
-        return kept
+        const own = entries.filter((entry) => !others.includes(entry))
+        return settle(stored.current, replay(before, eventsOf(own)), left, others)
       },
     })
     outbox.current = box
-    const missing = box.recover(new Set(given.entries.map(({ id }) => id)))
-    if (missing.length > 0) {
-      const { bench: next, kept } = rebase(stored.current, stored.current, missing)
-      current.current = next
-      setBench(next)
-      box.take(kept)
-    }
+    box.takeOver(recovered(box.recover(new Set(given.entries.map(({ id }) => id)))))
     if (!current.current.trail && !current.current.solved && given.school) {
       void planWith({
         puzzleId: given.puzzleId,

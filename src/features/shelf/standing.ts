@@ -5,7 +5,7 @@ import { must, ok, type Problem, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { stagesOf } from '@/core/schools/school'
 import { start, writeState } from '@/core/state'
-import { findSession } from '@/server/benchSessions'
+import { eventsOf, findSession } from '@/server/benchSessions'
 import { puzzleOf, standingBench } from '@/server/damage'
 import type { ShelvedCopy } from '@/server/copies'
 
@@ -26,7 +26,7 @@ export async function standingOf(profileId: string, copy: ShelvedCopy): Promise<
   const session = copy.openSession ? await findSession(profileId, copy.openSession) : undefined
   const resting = { state: writeState(start(puzzle.value)) }
   if (!session) return ok(resting)
-  const stood = await standingBench(copy, session)
+  const stood = standingBench(copy, session, await eventsOf(session.id))
   if (!stood.ok) return ok({ ...resting, benchProblem: stood.problem })
   const bench = stood.value
   const state = writeState(bench.state)

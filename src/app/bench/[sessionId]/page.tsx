@@ -18,9 +18,13 @@ export default async function BenchPage({ params }: { params: Promise<{ sessionI
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
-  const stood = await standingBench(copy, session)
-  if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const [entries, settings] = await Promise.all([entriesOf(sessionId), readSettings(profileId)])
+  const stood = standingBench(
+    copy,
+    session,
+    entries.map(({ event }) => event),
+  )
+  if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const { school, variant, startState, scramble } = session
   return (
     <WithOwnPuzzles>
