@@ -73,6 +73,36 @@ test('two pages on one bench: each sees the other’s turns, and none is lost or
   expect(await storedTurns(address)).toEqual([...stored, 'R'])
 })
 
+test('turns of a page that was closed before it could send come behind what others did since', async ({
+  page,
+  context,
+}) => {
+  const address = await freeBench(page)
+  const closed = await context.newPage()
+  await closed.goto(address)
+  await expect(closed.locator('canvas[data-ready]')).toBeVisible()
+  // This page alone hears nothing any more.
+  await closed.route('**/api/bench/**', (route) => route.abort())
+  await closed.keyboard.press('u')
+  await expect(closed.getByText('1 not kept yet')).toBeVisible()
+  await closed.close()
+  await page.keyboard.press('r')
+  await isKept(page)
+  const later = await context.newPage()
+  await later.goto(address)
+  await turns(later, 2)
+  await expect(
+    later.getByText('Another page of this bench turned R. Your turns come after it.'),
+  ).toBeVisible()
+  await isKept(later)
+  await turns(page, 2)
+  expect(await storedTurns(address)).toEqual(['R', 'U'])
+  // Told once, and given up by the browser.
+  await later.reload()
+  await turns(later, 2)
+  await expect(later.getByText(/Another page of this bench/)).toBeHidden()
+})
+
 for (const kind of ['full', 'blocked'] as const)
   test(`a browser storage that is ${kind}: every turn is sent, and the page says what it cannot keep`, async ({
     page,
