@@ -32,9 +32,6 @@ export interface Effect {
   readonly order: number
 }
 
-/** Repeats that are tried before an algorithm counts as never coming back. */
-const REPEAT_LIMIT = 100_000
-
 /**
  * The effect on the finished puzzle, whole-puzzle turns undone at the end: by themselves they do
  * nothing. Fails if a turn is blocked, or if the puzzle is out of shape afterwards.
@@ -81,13 +78,34 @@ function cycleFrom(puzzle: Puzzle, state: State, first: number): number[] {
   return round
 }
 
-/** Counted by doing it, because whole-puzzle turns inside make every repeat a different one. */
+/**
+ * The smallest number of repeats after which every piece is where it was, up to the hold. Each
+ * piece comes back by itself after at most 24 repeats (its rotations), all together after the least
+ * common multiple. The numbers of repeats that end in a hold are the multiples of one of them, so
+ * dividing by primes while it still ends in a hold finds it: it may be far beyond counting by doing.
+ */
 function repeatsUntilBack(puzzle: Puzzle, turns: readonly Turn[]): number {
   const once = sequenceOf(puzzle, turns)
-  let state = doSequence(once, start(puzzle))
-  for (let repeats = 1; repeats <= REPEAT_LIMIT; repeats++) {
-    if (state.every((r) => r === state[0]) && puzzle.holds.includes(state[0])) return repeats
-    state = doSequence(once, state)
+  const repeated = [start(puzzle)]
+  while (repeated.length <= ROTATIONS) repeated.push(doSequence(once, repeated.at(-1)!))
+  const rounds = puzzle.pieces.map((_, piece) =>
+    repeated.findIndex((state, repeats) => repeats > 0 && state[piece] === repeated[0][piece]),
+  )
+  const endsInHold = (repeats: number) => {
+    const turned = rounds.map((round, piece) => repeated[repeats % round][piece])
+    return turned.every((r) => r === turned[0]) && puzzle.holds.includes(turned[0])
   }
-  throw new Error('the algorithm does not come back')
+  let back = rounds.reduce(leastCommonMultiple, 1)
+  for (const prime of PRIMES)
+    while (back % prime === 0 && endsInHold(back / prime)) back /= prime
+  return back
+}
+
+const ROTATIONS = 24
+const PRIMES = [2, 3, 5, 7, 11, 13, 17, 19, 23]
+
+function leastCommonMultiple(a: number, b: number): number {
+  let [divisor, rest] = [a, b]
+  while (rest > 0) [divisor, rest] = [rest, divisor % rest]
+  return (a / divisor) * b
 }
