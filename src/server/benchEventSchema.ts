@@ -13,15 +13,31 @@ const step = object({
   id: text(80).required(),
   kind: text(20).required(),
   lookFor: text(2000).defined(),
+  lines: array()
+    .of(
+      object({
+        piece: text(20).required(),
+        to: text(20),
+        sentence: text(400).required(),
+      }).noUnknown(),
+    )
+    .max(12),
   hold: text(500).defined(),
   check: text(1000).defined(),
+  ifNot: text(500),
+  halfway: object({
+    after: number().integer().min(0).max(500).required(),
+    sentence: text(400).required(),
+  })
+    .default(undefined)
+    .optional(),
   note: text(2000),
   hints: object({ nudge: text(500).defined(), pointer: text(2000).defined() }).required(),
   turns: array()
     .of(
       object({
         name: turnName(),
-        role: mixed().oneOf(['hold', 'setup', 'do', 'undo']).required(),
+        role: mixed().oneOf(['hold', 'prepare', 'setup', 'do', 'undo']).required(),
         run: number().integer().min(1).max(1000),
       }).noUnknown(),
     )
@@ -38,7 +54,13 @@ const step = object({
   pieces: array().of(text(20).required()).max(400).required(),
   places: array().of(text(20).required()).max(400).required(),
   others: array()
-    .of(object({ piece: text(20).required(), sentence: text(300).required() }).noUnknown())
+    .of(
+      object({
+        piece: text(20).required(),
+        first: text(20),
+        sentence: text(300).required(),
+      }).noUnknown(),
+    )
     .max(400)
     .required(),
   frame: number().integer().min(0).max(23).required(),

@@ -37,6 +37,7 @@ export interface PlanRequest {
   readonly base?: string
   /** The piece to take next, by id. */
   readonly prefer?: string
+  readonly first?: string
   readonly hand: Hand
 }
 
@@ -98,12 +99,19 @@ function positionOf({ puzzleId, school, state }: PlanRequest) {
   return ok({ puzzle: puzzle.value, school: found.value, state: read.value as State })
 }
 
-const optionsOf = (puzzle: Puzzle, { variant, scheme, base, prefer, hand }: PlanRequest) => ({
+const pieceNamed = (puzzle: Puzzle, name: string | undefined) =>
+  name === undefined ? undefined : puzzle.pieces.findIndex(({ id }) => id === name)
+
+const optionsOf = (
+  puzzle: Puzzle,
+  { variant, scheme, base, prefer, first, hand }: PlanRequest,
+) => ({
   variant,
   hand,
   scheme,
   base: base === undefined ? undefined : directionOfName(base),
-  prefer: prefer === undefined ? undefined : puzzle.pieces.findIndex(({ id }) => id === prefer),
+  prefer: pieceNamed(puzzle, prefer),
+  first: pieceNamed(puzzle, first),
 })
 
 const coach = {

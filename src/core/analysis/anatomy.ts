@@ -3,12 +3,13 @@ import { dot, subtract } from '../geometry/vector'
 import { IN, placed, type Puzzle } from '../puzzle/compile'
 import { DIRECTIONS } from '../puzzle/directions'
 import { colourIn, type Scheme } from '../puzzle/colours'
-import { ROTATION_COUNT, type Vector } from '../rotation'
+import { IDENTITY, ROTATION_COUNT, type Vector } from '../rotation'
 import { blockOf, type State } from '../state'
 import { inWords, kindPlural, listed } from '../words'
 import { frameOf } from './frame'
 import { lookAlikesOf } from './lookAlikes'
 import { handReachOf } from './placements'
+import { placeNamesOf } from './placeNames'
 import { senseOf } from './sense'
 
 export interface Kind {
@@ -104,7 +105,7 @@ export function factWords(puzzle: Puzzle, piece: number): string[] {
   words.push(inPlaceWords(inPlace))
   if (alike.length > 0)
     words.push(
-      `It looks exactly like ${listed(alike.map(name))}: by eye they can stand for each other.`,
+      `It looks exactly like what belongs to ${listed(alike.map(name))}: by eye they can stand for each other.`,
     )
   return words
 }
@@ -171,6 +172,12 @@ export function fillerOf(puzzle: Puzzle, slot: number): { piece: number; rotatio
   const at = puzzle.slot.indexOf(slot)
   return { piece: Math.floor(at / ROTATION_COUNT), rotation: at % ROTATION_COUNT }
 }
+
+/** A slot in words, as the finished puzzle is held; outside its shape by the letters of its faces. */
+export const placeWords = (puzzle: Puzzle, slot: number): string =>
+  slot < puzzle.pieces.length
+    ? placeNamesOf(puzzle, IDENTITY).names[slot]
+    : `the place ${slotName(puzzle, slot)} outside the finished shape`
 
 /** What a slot is called: the piece whose home it is, or face letters with the face it lies beyond. */
 export function slotName(puzzle: Puzzle, slot: number): string {

@@ -87,7 +87,7 @@ function cycleFrom(puzzle: Puzzle, state: State, first: number): number[] {
 function repeatsUntilBack(puzzle: Puzzle, turns: readonly Turn[]): number {
   const once = sequenceOf(puzzle, turns)
   const repeated = [start(puzzle)]
-  while (repeated.length <= ROTATIONS) repeated.push(doSequence(once, repeated.at(-1)!))
+  for (let n = 0; n < ROTATIONS; n++) repeated.push(doSequence(once, repeated[n]))
   const rounds = puzzle.pieces.map((_, piece) =>
     repeated.findIndex((state, repeats) => repeats > 0 && state[piece] === repeated[0][piece]),
   )
@@ -96,8 +96,7 @@ function repeatsUntilBack(puzzle: Puzzle, turns: readonly Turn[]): number {
     return turned.every((r) => r === turned[0]) && puzzle.holds.includes(turned[0])
   }
   let back = rounds.reduce(leastCommonMultiple, 1)
-  for (const prime of PRIMES)
-    while (back % prime === 0 && endsInHold(back / prime)) back /= prime
+  for (const prime of PRIMES) while (back % prime === 0 && endsInHold(back / prime)) back /= prime
   return back
 }
 

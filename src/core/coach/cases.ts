@@ -99,9 +99,20 @@ export function recognise(
   algorithms: readonly string[],
   hand: Hand = 'right',
 ): Recognised | undefined {
-  return attemptsOf(puzzle, stage, algorithms, hand).find(
-    ({ whole }) => frameMeeting(puzzle, stage.goal, base, state, whole.table) !== undefined,
+  const all = attemptsOf(puzzle, stage, algorithms, hand)
+  const works = ({ whole }: Attempt) =>
+    frameMeeting(puzzle, stage.goal, base, state, whole.table) !== undefined
+  const found = all.find(works)
+  if (!found || found.hold.length === 0) return found
+  // No hold is taken where the same algorithm works as the puzzle is held, with the same preparation.
+  const still = all.find(
+    (each) =>
+      each.index === found.index &&
+      each.hold.length === 0 &&
+      each.before.length === found.before.length &&
+      works(each),
   )
+  return still ?? found
 }
 
 const attempts = new WeakMap<Stage, (puzzle: Puzzle, key: string) => readonly Attempt[]>()

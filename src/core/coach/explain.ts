@@ -8,7 +8,9 @@ import { placeOf, rotateState, start, type State } from '../state'
 import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
+import { halfwayOf } from './halfway'
 import type { RouteStep } from './route'
+import { marksOf } from '../analysis/who'
 import {
   capital,
   colourOf,
@@ -49,7 +51,7 @@ interface Scene extends StepToExplain {
   readonly endFrame: Rotation
 }
 
-type Words = Pick<RouteStep, 'lookFor' | 'check' | 'hints' | 'note'> &
+type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints' | 'note'> &
   Partial<
     Pick<RouteStep, 'hold' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'>
   >
@@ -72,6 +74,7 @@ export function explainStep(given: StepToExplain): RouteStep {
     endFrame: ended.frame,
   }
   const words = wordsFor(scene)
+  const lit = (words.pieces ?? []).map((name) => puzzle.pieces.findIndex((p) => p.id === name))
   return {
     id,
     kind: step.aim.kind,
@@ -81,6 +84,7 @@ export function explainStep(given: StepToExplain): RouteStep {
     places: [],
     others: [],
     ...words,
+    halfway: halfwayOf(puzzle, given.scheme, step.before, step.frame, turns, lit),
     turns: step.turns.map(({ turn, role, run }) => ({
       name: turn.name,
       role,
@@ -121,16 +125,31 @@ function wordsFor(scene: Scene): Words {
   }
 }
 
-/** Colours on named sides; where only the base layer counts, the rest is left open. */
-function holdWords({ puzzle, scheme, stage, base, frame, step }: Scene): string {
-  const side = held(stage).base
+/**
+ * Where the first colour is, and a second one where some finished piece shows it there; else a piece and
+ * its place.
+ */
+function holdWords(scene: Scene): string {
+  const { puzzle, scheme, base, state, frame } = scene
+  const side = turnDirection(frame, base)
   const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
-  const settled = stage.goal.some(({ must }) => must === 'home') && step.aim.kind !== 'case'
-  if (!settled && stage.goal.every(({ must }) => must === 'faced'))
-    return `${first}; otherwise as you hold it now`
   const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')
-  return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
+  const isSeen = piecesOfSide(puzzle, sideAt(frame, second)).some((p) => state[p] === frame)
+  if (isSeen && isWholeStage(scene))
+    return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
+  const marks = marksOf(puzzle, scheme, state, frame)
+  return marks ? `${first}; ${marks[0].sentence}` : first
 }
+
+/** Whether pieces of the first layer are home, so that its sides tell which way it is held. */
+function isWholeStage({ puzzle, stage, base, step, state, frame }: Scene): boolean {
+  if (step.aim.kind === 'insert' || step.aim.kind === 'start')
+    return stage.goal.some(({ must }) => must === 'home')
+  return piecesOfSide(puzzle, base).every((p) => state[p] === frame)
+}
+
+const MISTURNED =
+  'A turn went another way. Take the turns back, the last first, and make them again.'
 
 const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
 
@@ -138,7 +157,7 @@ const placeAt = ({ puzzle }: Scene, state: State, piece: number): string =>
   placeWords(sidesShown(puzzle, piece, state[piece]))
 
 function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
-  const { puzzle, scheme, base, stage, before, state } = scene
+  const { puzzle, scheme, base, stage, state } = scene
   const side = held(stage).base
   const baseColour = colourOf(puzzle, scheme, base)
   const others = aim.already.filter((p) => p !== aim.piece)
@@ -148,8 +167,10 @@ function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
       ? ` It is right together with ${plural(others.length, 'other')}: ${others.map((p) => pieceColours(puzzle, scheme, p, base)).join('; ')}.`
       : ''
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}. It counts as home; the rest is built around it.${along}`,
+    lookFor: `${piece}. Held so, it is ${whereIs(puzzle, state, aim.piece)}; ${lookWords(puzzle, scheme, state, aim.piece, base)}. It counts as home; the rest is built around it.${along}`,
     check: `${baseColour} of that ${puzzle.pieces[aim.piece].kind} is ${heldWords(side)}, and it is ${whereIs(puzzle, state, aim.piece)}.`,
+    ifNot:
+      'If it is elsewhere, the puzzle was turned another way. Turn it back and take the hold again.',
     note: faceIsNoLayer(scene),
     hints: {
       nudge: `Choose a first ${puzzle.pieces[aim.piece].kind} with ${baseColour}.`,
@@ -169,14 +190,15 @@ function faceIsNoLayer({ puzzle, scheme, base, stage, before }: Scene): string |
 }
 
 function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words {
-  const { puzzle, scheme, base, before, end, state, frame } = scene
+  const { puzzle, scheme, base, end, state, frame } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const target = placeAt(scene, end, aim.piece)
   const kind = puzzle.pieces[aim.piece].kind
   const note = aim.runs > 0 ? triggerNote(scene, aim) : undefined
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, base)}.`,
+    lookFor: `${piece}. It is ${whereIs(puzzle, state, aim.piece)}; ${lookWords(puzzle, scheme, state, aim.piece, base)}.`,
     check: insertCheck(scene, aim),
+    ifNot: `Take the turns back, the last first, and look again which way its ${colourOf(puzzle, scheme, base)} looked.`,
     note:
       [note, wrongButRightColour(scene, aim, state, frame)].filter(Boolean).join(' ') || undefined,
     hints: {
@@ -247,13 +269,14 @@ function wrongButRightColour(
 }
 
 function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
-  const { puzzle, scheme, base, stage, before } = scene
+  const { puzzle, scheme, base, stage, state } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const kind = puzzle.pieces[aim.piece].kind
   const other = held(stage).last
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, before, aim.piece)}: in the right layer but in the wrong slot.`,
+    lookFor: `${piece}. It is ${whereIs(puzzle, state, aim.piece)}: in the right layer but in the wrong slot.`,
     check: `it is in the ${other.adjective} layer now, and what was right is still right.`,
+    ifNot: MISTURNED,
     note: `No ${kind} with ${colourOf(puzzle, scheme, base)} is left in the other layer, so take a wrong one out.`,
     hints: {
       nudge: `A ${kind} of the layer is in a wrong slot. Get it out.`,
@@ -286,6 +309,10 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
   const position =
     aim.counts.filter((count) => count === 1).length > 1 ? 'a position' : 'the position'
   const common = {
+    ifNot:
+      aim.action === 'align'
+        ? `Turn the ${last.adjective} layer on and count again.`
+        : 'A turn went another way. Take the turns back, the last first, and count again.',
     algorithm: aim.action === 'align' ? [] : aim.cycle,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
   }
@@ -323,7 +350,7 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
     note: `${counted} Hold the placed one at the ${placeAt(scene, end, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
     hints: {
       nudge: `Turn the ${last.adjective} layer until exactly one ${kind} is placed.`,
-      pointer: `${capital(words)} is the placed one. It belongs at the ${placeAt(scene, end, piece)} before the cycle.`,
+      pointer: `${capital(words)} is placed then. Bring it to the ${placeAt(scene, end, piece)} before the cycle.`,
     },
     pieces: ids(puzzle, [piece]),
     places: ids(puzzle, [placeOf(puzzle, end, piece)]),
@@ -331,7 +358,7 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
 }
 
 function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
-  const { puzzle, scheme, base, stage, before } = scene
+  const { puzzle, scheme, base, stage, state } = scene
   const side = sideOf('last', base)
   const { last } = held(stage)
   const lastColour = colourOf(puzzle, scheme, side)
@@ -362,8 +389,10 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
     : ''
   const spot = spotOf(scene)
   return {
-    lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, before, aim.piece)}; ${lookWords(puzzle, scheme, before, aim.piece, side)}.`,
+    lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, state, aim.piece)}; ${lookWords(puzzle, scheme, state, aim.piece, side)}.`,
     check: `${lastColour} is ${heldWords(last)} at the ${placeWords(spot)}.`,
+    ifNot:
+      'Finish the run that you are in. If it still looks elsewhere, take back the runs of this step and count them anew.',
     note: `${whole} Always finish the four turns, and ${hold}. ${left}${early}`,
     hints: {
       nudge: `Find the next ${kind} whose ${lastColour} does not look ${last.toward}. It is twisted at the ${placeWords(spot)}.`,
@@ -402,6 +431,7 @@ function alignWords(scene: Scene): Words {
   return {
     lookFor: 'the side colours of the two layers: only a turn is missing.',
     check: 'every side shows one colour.',
+    ifNot: `Turn the ${last.adjective} layer on until its sides match.`,
     hints: {
       nudge: 'Only a turn of one layer is missing.',
       pointer: `Turn the ${last.adjective} layer until its sides match.`,
@@ -413,21 +443,29 @@ function alignWords(scene: Scene): Words {
 function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
   const { puzzle, scheme, stage, base } = scene
   const lastColour = colourOf(puzzle, scheme, sideOf('last', base))
-  const reading = readingOf(scene, aim)
+  const [opened, prepared] = readingsOf(scene, aim)
   const isDirections = aim.reading === 'directions'
+  const what = (detail: string) => `${isDirections ? `${lastColour} ` : ''}${detail}`
+  const prepare = scene.step.turns.filter(({ role }) => role === 'prepare')
+  const detail =
+    opened.detail === prepared.detail || prepare.length === 0
+      ? `Then ${what(opened.detail)}`
+      : `Then ${what(opened.detail)}; after ${listed(prepare.map(({ turn }) => turn.name))} ${what(prepared.detail)}`
   return {
     lookFor: isDirections
-      ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${reading.summary}.`
-      : `bars, two equal side colours side by side in one layer: ${reading.summary}.`,
-    hold: `${holdWords(scene)}. Then ${isDirections ? `${lastColour} ` : ''}${reading.detail}.`,
+      ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${opened.summary}.`
+      : `bars, two equal side colours side by side in one layer: ${opened.summary}.`,
+    hold: `${holdWords(scene)}. ${detail}.`,
     check: isDirections
       ? `the whole ${held(stage).last.adjective} face is ${lastColour}.`
       : 'all sides match, if need be after a turn of one layer.',
+    ifNot:
+      'Take the turns back, the last first, and read the case again: the hold was another, or a turn.',
     hints: {
       nudge: isDirections
         ? `Look at the directions of ${lastColour}: one of ${inWords(aim.caseCount)} cases.`
         : `Count the bars of each layer: one of ${inWords(aim.caseCount)} cases.`,
-      pointer: `It is case ${aim.caseIndex + 1}: ${reading.summary}.`,
+      pointer: `It is case ${aim.caseIndex + 1}: ${opened.summary}.`,
     },
     note: `Case ${aim.caseIndex + 1} of ${aim.caseCount}. ${otherHoldsWords(scene, aim)}`,
     algorithm: aim.algorithm,
@@ -462,9 +500,9 @@ function otherHoldsWords(scene: Scene, { algorithm }: Extract<Aim, { kind: 'case
     : 'Held otherwise it may fail.'
 }
 
-function readingOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Reading {
+/** As the case shows once its hold is taken, and just before the algorithm. */
+function readingsOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): [Reading, Reading] {
   const { puzzle, stage, base, step } = scene
-  // Read just before the algorithm, after any turn of the last layer that prepares it.
   const leading = step.turns.slice(0, step.turns.length - aim.algorithm.length)
   const ready = after(
     puzzle,
@@ -472,7 +510,9 @@ function readingOf(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Reading {
     step.frame,
     leading.map(({ turn }) => turn),
   )
-  return aim.reading === 'directions'
-    ? directions(puzzle, ready.state, sideOf('last', base), held(stage).last)
-    : bars(puzzle, ready.state, held(stage).last)
+  const read = (state: State) =>
+    aim.reading === 'directions'
+      ? directions(puzzle, state, sideOf('last', base), held(stage).last)
+      : bars(puzzle, state, held(stage).last)
+  return [read(scene.state), read(ready.state)]
 }

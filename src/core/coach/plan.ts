@@ -23,6 +23,8 @@ export interface PlanOptions {
   readonly base?: Direction
   /** The piece (index) that the solver wants to take next. */
   readonly prefer?: number
+  /** Where three go round: the first of them, to which the preferred one shall be the third. */
+  readonly first?: number
   /** The hand that turns most; the right one if not given. */
   readonly hand?: Hand
   /** Colours as the copy has them; the definition's own if not given. */
@@ -46,7 +48,9 @@ export function plan(
   const stages = stagesOf(school, options.variant ?? {})
   if (isUniversal(stages)) {
     const scheme = options.scheme ?? puzzle.definition.colours
-    const route = planUniversally(puzzle, school, state, scheme, options.prefer)
+    const { first, prefer: third } = options
+    const wish = first === undefined || third === undefined ? undefined : { first, third }
+    const route = planUniversally(puzzle, school, state, scheme, wish)
     return route.ok ? replayed(puzzle, route.value, state) : route
   }
   if (isShortest(stages)) {

@@ -16,12 +16,27 @@ export interface Hints {
   readonly pointer: string
 }
 
+/** One piece to look for. Lines are numbered in their order, on the card and on the windows. */
+export interface RouteLine {
+  /** Id of the piece that lies there after the hold turns. */
+  readonly piece: string
+  /** Id of the place that it goes to, in the same hold. */
+  readonly to?: string
+  readonly sentence: string
+}
+
 export interface RouteStep {
   readonly id: string
   readonly kind: string
   readonly lookFor: string
+  /** The pieces one by one, where there are few; `lookFor` then says it in one. */
+  readonly lines?: readonly RouteLine[]
   readonly hold: string
   readonly check: string
+  /** What it means if the check does not hold, and the way back. */
+  readonly ifNot?: string
+  /** In a long row of turns: after so many of the step's turns there is something to see. */
+  readonly halfway?: { readonly after: number; readonly sentence: string }
   readonly hints: Hints
   /** One sentence on what is peculiar here: counts, what to leave out, what comes back. */
   readonly note?: string
@@ -34,7 +49,12 @@ export interface RouteStep {
   readonly pieces: readonly string[]
   readonly places: readonly string[]
   /** Pieces that could be taken instead, nearest first. */
-  readonly others: readonly { readonly piece: string; readonly sentence: string }[]
+  readonly others: readonly {
+    readonly piece: string
+    /** Where three go round: the first of them. */
+    readonly first?: string
+    readonly sentence: string
+  }[]
   /** The frame before the first turn: the rotation that every piece will have when home. */
   readonly frame: number
   /** Index of the case among those of the stage. */

@@ -56,6 +56,17 @@ export function trailOf(puzzle: Puzzle, route: Route): Trail {
   return { route, steps, tape, states, frames, firstOfStep, stageOfStep }
 }
 
+/** The states that the card of a step speaks of: once its hold is taken, and after its last turn. */
+export function statesOfStep({ steps, states, firstOfStep }: Trail, step: number) {
+  const { turns } = steps[step]
+  const held = turns.findIndex(({ role }) => role !== 'hold')
+  const first = firstOfStep[step]
+  return {
+    held: states[first + (held < 0 ? turns.length : held)],
+    end: states[firstOfStep[step + 1]],
+  }
+}
+
 /** Undo turns of begun set-ups that are still to come, the next first. */
 export function owedAt(puzzle: Puzzle, { tape }: Trail, done: number): string[] {
   const stack: string[] = []

@@ -9,7 +9,8 @@ import { doSequence, sequence, type Sequence } from '../search/sequence'
 import { turnFreely, type State } from '../state'
 import type { Aim } from './aim'
 
-export type TurnRole = 'hold' | 'setup' | 'do' | 'undo'
+/** `prepare`: a turn of a layer that brings a case into the position in which its algorithm begins. */
+export type TurnRole = 'hold' | 'prepare' | 'setup' | 'do' | 'undo'
 
 export interface PlannedTurn {
   readonly turn: Turn
@@ -149,6 +150,9 @@ export const isOnSide = (puzzle: Puzzle, place: number, { vector }: Direction): 
 
 export const doing = (turns: readonly Turn[], run?: number): PlannedTurn[] =>
   turns.map((turn) => ({ turn, role: 'do', ...(run === undefined ? {} : { run }) }))
+
+export const preparing = (turns: readonly Turn[]): PlannedTurn[] =>
+  turns.map((turn) => ({ turn, role: 'prepare' }))
 
 export const holding = (turns: readonly Turn[]): PlannedTurn[] =>
   turns.map((turn) => ({ turn, role: 'hold' }))

@@ -4,10 +4,12 @@
  */
 import { changesShape } from '../analysis/layouts'
 import type { Puzzle } from '../puzzle/compile'
+import { countedName } from '../analysis/groupNames'
+import { groupOf } from '../universal/groups'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
 import { guessedPlan, knownPlanOf, type OrbitPlan } from '../universal/orbitPlan'
-import { capital, kindPlural, listed, shortKind } from '../words'
+import { capital, listed } from '../words'
 import type { Condition, School, Stage } from './school'
 
 export const UNIVERSAL_ID = 'piece-by-piece'
@@ -38,16 +40,6 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
 function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[] {
   const { orbits } = workOf(puzzle)
   const single = [...orbits.keys()].filter((o) => orbits[o].orbit.places.length === 1)
-  const names = new Map<string, number>()
-  const kindsOf = (group: readonly number[]) => [
-    ...new Set(group.flatMap((orbit) => orbits[orbit].kinds)),
-  ]
-  const nameOf = (group: readonly number[]) => {
-    const name = capital(listed(shortKinds(kindsOf(group))))
-    const nth = (names.get(name) ?? 0) + 1
-    names.set(name, nth)
-    return nth === 1 ? name : `${name} ${nth}`
-  }
   const stages: Stage[] = []
   const all = puzzle.pieces.map((_, p) => p)
   const shape: Condition[] = changesShape(puzzle)
@@ -66,11 +58,11 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
   const addOrbits = (group: readonly number[]) => {
     const places = group.flatMap((orbit) => [...orbits[orbit].orbit.places])
     done = [...done, ...places]
-    const kinds = listed(shortKinds(kindsOf(group)))
+    const named = group.map((orbit) => groupOf(puzzle, orbit))
     add(
       `orbit-${puzzle.pieces[places[0]].id}`,
-      nameOf(group),
-      `The ${places.length} ${kinds} are home.`,
+      capital(listed(named.map(({ name }) => name))),
+      `${capital(listed(named.map(countedName)))} are home.`,
       { kind: 'cycles', orbit: group[0] },
     )
   }
@@ -90,12 +82,14 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
   first.forEach(addOrbits)
   done = [...done, ...[...settled, ...single].flatMap((orbit) => orbits[orbit].orbit.places)]
   areSettled = true
-  const together = listed(shortKinds(kindsOf(settled)))
+  const together = settled
+    .filter((orbit) => !single.includes(orbit))
+    .map((orbit) => countedName(groupOf(puzzle, orbit)))
   add(
     'sums',
     'Odd and even',
     [
-      ...(together === '' ? [] : [`The ${together} are home.`]),
+      ...(together.length === 0 ? [] : [`${capital(listed(together))} are home.`]),
       single.length > 0
         ? 'The pieces that only turn in their places lie right, and three at a time will do for the rest.'
         : 'Three at a time will do for the rest.',
@@ -104,10 +98,4 @@ function stagesOf(puzzle: Puzzle, { first, settled, later }: OrbitPlan): Stage[]
   )
   later.forEach((orbit) => addOrbits([orbit]))
   return stages
-}
-
-/** 'corners' for corners with one face and corners with three faces. */
-const shortKinds = (kinds: readonly string[]): string[] => {
-  const short = kinds.map((kind) => kindPlural(shortKind(kind)))
-  return [...new Set(kinds.length > 1 ? short : kinds.map(kindPlural))]
 }

@@ -1,10 +1,11 @@
 /** The sentences of a diagnosis, as a patient friend would say them. Every number in them is computed. */
-import { coloursOf, outwardOf, slotName } from '../analysis/anatomy'
+import { coloursOf, outwardOf } from '../analysis/anatomy'
 import { frameOf } from '../analysis/frame'
 import { twistUnit } from '../analysis/invariants'
 import { lookAlikesOf } from '../analysis/lookAlikes'
 import { handReachOf } from '../analysis/placements'
 import { senseOf, type Sense } from '../analysis/sense'
+import { whereNow, who } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
@@ -62,12 +63,13 @@ export function tell(scene: Scene, finding: Finding, account: readonly OrbitAcco
 /** More pieces than this are not marked one by one. */
 const MANY = 12
 
-const nameOf = ({ puzzle, scheme }: Scene, piece: number): string =>
-  `the ${shortKind(puzzle.pieces[piece].kind)} with ${coloursOf(puzzle, scheme, piece)}`
+const nameOf = ({ puzzle, scheme }: Scene, piece: number): string => who(puzzle, scheme, piece)
 
-/** Where a piece sits, in the hold that was given. */
-const whereOf = ({ puzzle, hold, state }: Scene, piece: number): string =>
-  `at ${slotName(puzzle, puzzle.slot[24 * piece + multiply(hold, state[piece])])}`
+/** Where a piece is, in the hold that was given: behind its name. */
+function whereOf({ puzzle, hold, state }: Scene, piece: number): string {
+  const place = whereNow(puzzle, hold, piece, multiply(hold, state[piece]))
+  return place === undefined ? 'outside the finished shape' : `now ${place}`
+}
 
 const kindsOf = (puzzle: Puzzle, places: readonly number[]): string =>
   listed([...new Set(places.map((p) => kindPlural(shortKind(puzzle.pieces[p].kind))))])

@@ -8,7 +8,8 @@ import type { Cycle, Found, Setups } from './setups'
 
 /** A piece that could be the third of a series. */
 export interface ThirdChoice {
-  readonly piece: number
+  /** Where it lies. */
+  readonly place: number
   /** How many of the three come home. */
   readonly arrive: number
   /** Turns of the series. */
@@ -27,6 +28,12 @@ export function turnsOfCycle(puzzle: Puzzle, { setup, base }: Cycle): Turn[] {
   return [...setup, ...base.turns, ...inverseOf(puzzle, setup)]
 }
 
+/** Which pieces the first series shall take, by the places in which they lie. */
+export interface Wish {
+  readonly first: number
+  readonly third: number
+}
+
 /** Cycles looked at, over all attempts to find a shorter way. */
 const BUDGET = 30_000
 /** How far chance may prefer a worse cycle in later attempts. */
@@ -35,7 +42,7 @@ const CHANCE = 0.5
 /**
  * The shortest of several attempts: the best cycle each time, then with chance in the choice.
  *
- * @param prefer a piece that shall be the third of the first series, if it can
+ * @param wish what the first series shall take, if there is one that does
  * @returns undefined if they do not get there; `first` is the length of the first attempt
  */
 export function cyclesHome(
@@ -43,20 +50,21 @@ export function cyclesHome(
   orbit: number,
   setups: Setups,
   from: State,
-  prefer?: number,
+  wish?: Wish,
 ): { steps: CycleStep[]; first: number } | undefined {
   const begun = new Attempt(puzzle, orbit, setups, from)
-  let best = begun.run(prefer)
+  let best = begun.run(wish)
   if (!best) return undefined
   const first = lengthOf(best)
   let looked = begun.looked
-  for (let seed = 1; looked < BUDGET && best.length > 1 && prefer === undefined; seed++) {
+  for (let seed = 1; looked < BUDGET && best.length > 1 && wish === undefined; seed++) {
     const attempt = new Attempt(puzzle, orbit, setups, from, seededRandom(seed))
     const tried = attempt.run()
     looked += attempt.looked + 1
     if (tried && lengthOf(tried) < lengthOf(best)) best = tried
   }
-  return { steps: best, first }
+  const offered = new Attempt(puzzle, orbit, setups, from).withThirds(best)
+  return { steps: offered, first }
 }
 
 const lengthOf = (steps: readonly CycleStep[]): number =>
@@ -80,21 +88,36 @@ class Attempt {
       this.content.set(puzzle.place[24 * p + from[p]], { home: p, rotation: from[p] })
   }
 
-  run(prefer?: number): CycleStep[] | undefined {
+  run(wish?: Wish): CycleStep[] | undefined {
     const limit = 4 * this.places.length + 8
     while (this.found.length < limit) {
-      const wrong = this.places.filter((place) => !this.isHome(place))
+      const wrong = this.wrong()
       if (wrong.length === 0) return this.found
-      const next = this.best(wrong, this.found.length === 0 ? prefer : undefined)
+      const wished = wish && this.found.length === 0 ? this.wished(wish, wrong) : undefined
+      const next = wished ?? this.best(wrong)
       if (next) {
-        this.make(next.cycle, next.thirds)
+        this.make(next)
         continue
       }
       const pair = this.twistPair(wrong)
       if (!pair) return undefined
-      pair.forEach((cycle) => this.make(cycle, []))
+      pair.forEach((cycle) => this.make(cycle))
     }
     return undefined
+  }
+
+  /** The same steps, each with what could be its third piece instead. */
+  withThirds(steps: readonly CycleStep[]): CycleStep[] {
+    return steps.map((step) => {
+      const open = new Set(this.wrong())
+      const thirds = this.thirdsFor(step.cycle, open)
+      this.move(step.cycle)
+      return { ...step, thirds }
+    })
+  }
+
+  private wrong(): number[] {
+    return this.places.filter((place) => !this.isHome(place))
   }
 
   private isHome(place: number): boolean {
@@ -108,7 +131,13 @@ class Attempt {
     return here
   }
 
-  private make(cycle: Found, thirds: readonly ThirdChoice[]): void {
+  private make(cycle: Found): void {
+    const pieces = cycle.places.map((place) => this.at(place).home)
+    this.move(cycle)
+    this.found.push({ cycle: this.setups.cycle(cycle), pieces, thirds: [] })
+  }
+
+  private move(cycle: Pick<Found, 'places' | 'rotations'>): void {
     const before = cycle.places.map((place) => this.at(place))
     cycle.places.forEach((_, i) => {
       const { home, rotation } = before[i]
@@ -117,8 +146,6 @@ class Attempt {
         rotation: PRODUCT[24 * cycle.rotations[i] + rotation],
       })
     })
-    const pieces = before.map(({ home }) => home)
-    this.found.push({ cycle: this.setups.cycle(cycle), pieces, thirds })
   }
 
   /** How many of its three a cycle brings home. */
@@ -130,7 +157,7 @@ class Attempt {
   }
 
   /** What a cycle brings home, per turn. */
-  private best(wrong: readonly number[], prefer?: number) {
+  private best(wrong: readonly number[]): Found | undefined {
     const open = new Set(wrong)
     let best: Found | undefined
     let bestScore = -Infinity
@@ -138,34 +165,54 @@ class Attempt {
       const { home, rotation } = this.at(place)
       if (home === place) continue
       for (const cycle of this.setups.taking(place, home, INVERSE[rotation])) {
-        const third = cycle.places[2]
-        if (!open.has(third)) continue
+        if (!open.has(cycle.places[2])) continue
         this.looked++
-        const isPreferred = prefer !== undefined && this.at(third).home === prefer
         const chance = this.random ? 1 + CHANCE * this.random.unit() : 1
-        const score = (chance * this.arrive(cycle)) / (cycle.length + 2) + (isPreferred ? 10 : 0)
+        const score = (chance * this.arrive(cycle)) / (cycle.length + 2)
         if (score > bestScore) {
           bestScore = score
           best = cycle
         }
       }
     }
-    return best && { cycle: best, thirds: this.random ? [] : this.thirdsFor(best, open) }
+    return best
+  }
+
+  /** The best cycle that takes a piece home with a certain third one. */
+  private wished({ first, third }: Wish, wrong: readonly number[]): Found | undefined {
+    return this.cyclesFrom(first, new Set(wrong))
+      .filter(({ places }) => places[2] === third)
+      .reduce<Found | undefined>(
+        (best, cycle) =>
+          best === undefined || isBetter(this.choiceOf(cycle), this.choiceOf(best)) ? cycle : best,
+        undefined,
+      )
+  }
+
+  /** Cycles that bring home what lies in a place, with a third piece that is not right yet. */
+  private cyclesFrom(place: number, open: ReadonlySet<number>): readonly Found[] {
+    if (!this.places.includes(place)) return []
+    const { home, rotation } = this.at(place)
+    if (home === place) return []
+    return this.setups
+      .taking(place, home, INVERSE[rotation])
+      .filter(({ places }) => open.has(places[2]))
+  }
+
+  private choiceOf(cycle: Found): ThirdChoice {
+    return { place: cycle.places[2], arrive: this.arrive(cycle), length: cycle.length }
   }
 
   /** For the first piece and place of a cycle, every other piece that could be the third. */
-  private thirdsFor({ places }: Found, open: ReadonlySet<number>): ThirdChoice[] {
-    const { home, rotation } = this.at(places[0])
-    const byPiece = new Map<number, ThirdChoice>()
-    for (const cycle of this.setups.taking(places[0], home, INVERSE[rotation])) {
-      const third = cycle.places[2]
-      if (third === places[2] || !open.has(third)) continue
-      const piece = this.at(third).home
-      const choice = { piece, arrive: this.arrive(cycle), length: cycle.length }
-      const known = byPiece.get(piece)
-      if (!known || isBetter(choice, known)) byPiece.set(piece, choice)
+  private thirdsFor({ places }: Pick<Found, 'places'>, open: ReadonlySet<number>): ThirdChoice[] {
+    const byPlace = new Map<number, ThirdChoice>()
+    for (const cycle of this.cyclesFrom(places[0], open)) {
+      if (cycle.places[2] === places[2]) continue
+      const choice = this.choiceOf(cycle)
+      const known = byPlace.get(choice.place)
+      if (!known || isBetter(choice, known)) byPlace.set(choice.place, choice)
     }
-    return [...byPiece.values()].sort((a, b) => (isBetter(a, b) ? -1 : 1))
+    return [...byPlace.values()].sort((a, b) => (isBetter(a, b) ? -1 : 1))
   }
 
   /**

@@ -6,6 +6,7 @@
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { INVERSE, multiply, PRODUCT } from '../rotation'
+import { simplify } from '../notation/rewrite'
 import type { BaseCycle } from './baseCycles'
 import { movesOf, type Move } from './moves'
 
@@ -25,6 +26,13 @@ interface Node {
   readonly move: Move | undefined
   readonly depth: number
 }
+
+interface Joined {
+  readonly setup: readonly Turn[]
+  readonly turns: readonly Turn[]
+}
+
+const lengthOf = ({ setup, turns }: Joined): number => turns.length + 2 * setup.length
 
 /** Nodes of one table; more would be no help to a person. */
 const LIMIT = 60_000
@@ -54,7 +62,9 @@ export class Setups {
       const nodes = this.search(base)
       this.tables.push({ base, nodes })
       nodes.forEach(({ triple, depth }, node) => {
-        const length = base.turns.length + 2 * depth
+        const length = this.meets(base, nodes, node)
+          ? lengthOf(this.joined(base, this.setupOf(nodes, node)))
+          : base.turns.length + 2 * depth
         const [a, b, c, sa, sb, sc] = triple
         const rotations = [
           multiply(INVERSE[sb], multiply(base.rotations[0], sa)),
@@ -98,10 +108,43 @@ export class Setups {
   /** A found cycle with its turns. */
   cycle({ table, node, ...found }: Found): Cycle {
     const { base, nodes } = this.tables[table]
+    const { setup, turns } = this.joined(base, this.setupOf(nodes, node))
+    return { ...found, base: { ...base, turns }, setup }
+  }
+
+  private setupOf(nodes: readonly Node[], node: number): Turn[] {
     const setup: Turn[] = []
     for (let at = node; nodes[at].move; at = nodes[at].from)
       setup.push(...(nodes[at].move as Move).turns)
-    return { ...found, base, setup }
+    return setup
+  }
+
+  /** Whether the last set-up turn turns the same layer as the cycle's first or last. */
+  private meets({ turns }: BaseCycle, nodes: readonly Node[], node: number): boolean {
+    if (nodes[node].depth === 0) return false
+    let at = node
+    while (nodes[nodes[at].from].move) at = nodes[at].from
+    const last = nodes[at].move?.turns.at(-1)?.grip
+    return last === turns[0].grip || last === turns.at(-1)?.grip
+  }
+
+  /**
+   * A cycle between its set-up and its undoing, where turns of one layer meet: they are one turn, or none.
+   * What then is no longer undone as it was set up belongs to the cycle.
+   */
+  private joined({ turns }: BaseCycle, setup: readonly Turn[]): Joined {
+    const { puzzle } = this
+    let rest = setup
+    let all = turns
+    for (;;) {
+      const last = rest.at(-1)
+      if (!last) break
+      const back = puzzle.turns[last.inverse]
+      if (last.grip !== all[0]?.grip && back.grip !== all.at(-1)?.grip) break
+      all = simplify(puzzle, [last, ...all, back])
+      rest = rest.slice(0, -1)
+    }
+    return { setup: rest, turns: all }
   }
 
   private firstKey = (a: number, b: number, rotation: number) => (a * 256 + b) * 24 + rotation

@@ -5,6 +5,7 @@
  */
 import { MOST_LAYOUTS } from '../analysis/layouts'
 import { holdOf } from '../analysis/placements'
+import { simplify } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { IDENTITY, INVERSE, PRODUCT, type Rotation } from '../rotation'
@@ -13,7 +14,7 @@ import { isSolved, rotateState, turnFreely, type State } from '../state'
 import { isNothing } from '../analysis/invariants'
 import { accountOf, named } from './account'
 import { baseCyclesOf } from './baseCycles'
-import { cyclesHome, turnsOfCycle, type CycleStep } from './cyclesHome'
+import { cyclesHome, turnsOfCycle, type CycleStep, type Wish } from './cyclesHome'
 import { areMovesAll, hasMoves } from './moves'
 import { settledPlan, type SettledPlan } from './orbitPlan'
 import { canTakeShape, reshape } from './reshape'
@@ -76,14 +77,14 @@ export function whyNotServed(puzzle: Puzzle): string | undefined {
 }
 
 /**
- * @param prefer a piece that shall be the third of the first series, if it can
+ * @param wish pieces (as they lie, whatever look-alikes are called) that the first series shall take
  * @param keepsNames whether look-alikes are what they are given as, instead of being told apart here; for
  *   states in shape that turns lead to
  */
 export function solveUniversally(
   puzzle: Puzzle,
   given: State,
-  prefer?: number,
+  wish?: Wish,
   keepsNames = false,
 ): Result<UniversalWay> {
   const kit = kitOf(puzzle)
@@ -93,10 +94,15 @@ export function solveUniversally(
     return fail('unreachable', 'Some piece lies where no turns take it, so no turns lead home.')
   const steps: UniversalStep[] = []
   let state = rotateState(given, INVERSE[hold])
-  const make = (step: UniversalStep) => {
+  // The same with every piece under its own name.
+  let actual = state
+  const make = (given: UniversalStep) => {
+    const step = given.kind === 'cycle' ? given : { ...given, turns: simplify(puzzle, given.turns) }
     steps.push(step)
-    for (const turn of turnsOfStep(puzzle, step))
+    for (const turn of turnsOfStep(puzzle, step)) {
       state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+      actual = turnFreely(puzzle, actual, turn, new Uint8Array(actual.length))
+    }
   }
   if (hold !== IDENTITY) steps.push({ kind: 'hold', turns: wholeTurnsTo(puzzle, INVERSE[hold]) })
   if (!isInShape(puzzle, state)) {
@@ -139,15 +145,17 @@ export function solveUniversally(
   )
     state = settled.state
   let saved = 0
-  let wish = prefer
+  const liesAt = (piece: number) => puzzle.place[24 * piece + actual[piece]]
   for (const [orbit, setups] of kit.setups) {
-    const way = cyclesHome(puzzle, orbit, setups, state, wish)
+    const places = wish && { first: liesAt(wish.first), third: liesAt(wish.third) }
+    const way = cyclesHome(puzzle, orbit, setups, state, places)
     if (!way) return fail('not-served', 'Some pieces could not be brought home by three-cycles.')
     saved += way.first
+    // What is wished for concerns the first series of all.
+    if (way.steps.length > 0) wish = undefined
     for (const step of way.steps) {
       make({ kind: 'cycle', orbit, ...step })
       saved -= step.cycle.length
-      wish = undefined
     }
   }
   if (!isSolved(puzzle, state))

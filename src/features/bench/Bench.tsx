@@ -7,7 +7,7 @@ import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
 import { turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
-import { borrowedAt, owedAt, safeAt, stagesMet } from '@/core/coach/standing'
+import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
 import { directionOfName } from '@/core/puzzle/directions'
@@ -25,6 +25,7 @@ import { Notice } from '@/ui/Notice'
 import { TurnPad } from '@/ui/TurnPad'
 import { useKeys } from '@/ui/useKeys'
 import { useReducedMotion } from '@/ui/useReducedMotion'
+import { NO_GUIDE } from '@/ui/puzzle-view/overlay'
 import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { chooseSchool, finish } from './benchServer'
 import { CasesSheet } from './CasesSheet'
@@ -38,6 +39,7 @@ import { StartChooser } from './StartChooser'
 import { StepCard } from './StepCard'
 import { StuckPanel } from './StuckPanel'
 import { Tape } from './Tape'
+import { guideOf } from './guide'
 import type { Saving } from './outbox'
 import { useBench, type BenchGiven } from './useBench'
 import { useStuck } from './useStuck'
@@ -145,6 +147,14 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     wideDebts,
   ])
 
+  const guide = useMemo(
+    () =>
+      stuck.isOpen || bench.solved || !trail || strength < 2
+        ? NO_GUIDE
+        : guideOf(puzzle, bench, strength >= 3),
+    [bench, puzzle, strength, stuck.isOpen, trail],
+  )
+
   const logged = useFinish(given.sessionId, bench.solved && bench.history.length > 0, controls)
 
   const keyFor = (act: keyof Keys) => showKey(settings.keys[act])
@@ -246,6 +256,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             scheme={given.scheme}
             marks={settings.marks}
             lights={lights}
+            guide={guide}
             swapped={swapped}
             label={`${given.copyName} from two corners. ${card ? card.lookFor : ''}`}
             onTurn={(turn) => controls.make(turn.name)}
@@ -288,6 +299,10 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             />
           ) : card && trail ? (
             <StepCard
+              puzzle={puzzle}
+              scheme={given.scheme}
+              marks={settings.marks}
+              states={statesOfStep(trail, step)}
               step={card}
               number={step + 1}
               count={trail.steps.length}
@@ -296,7 +311,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               dialect={settings.writeDialect}
               hintKey={keyFor('hint')}
               onHint={controls.hint}
-              onTakeOther={(piece) => controls.plan({ prefer: piece })}
+              onTakeOther={({ piece, first }) => controls.plan({ prefer: piece, first })}
               aside={
                 <label className="flex items-center gap-1 text-sm text-soft">
                   Show

@@ -1,7 +1,13 @@
+import { ArrowRight } from 'lucide-react'
 import type { ReactNode } from 'react'
-import type { RouteStep } from '@/core/coach/route'
+import { legendOf } from '@/core/analysis/turnWords'
+import type { RouteLine, RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
 import { capital } from '@/core/words'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Puzzle } from '@/core/puzzle/compile'
+import type { State } from '@/core/state'
+import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { Button } from '@/ui/Button'
 import { Key } from '@/ui/Key'
 import { TurnParts } from './TurnRow'
@@ -14,7 +20,17 @@ const Line = ({ word, children }: { word: string; children: ReactNode }) => (
 )
 
 /** Look for, Hold, Turn, Check; or less, as strong as the hint that is wanted. */
+/** The states that a card speaks of: once its hold is taken, and after its last turn. */
+export interface CardStates {
+  readonly held: State
+  readonly end: State
+}
+
 export function StepCard({
+  puzzle,
+  scheme,
+  marks,
+  states,
   step,
   number,
   count,
@@ -26,6 +42,10 @@ export function StepCard({
   onTakeOther,
   aside,
 }: {
+  puzzle: Puzzle
+  scheme: Scheme
+  marks: boolean
+  states: CardStates
   step: RouteStep
   number: number
   count: number
@@ -37,7 +57,7 @@ export function StepCard({
   /** The key for a stronger hint, as shown. */
   hintKey: string
   onHint: () => void
-  onTakeOther: (piece: string) => void
+  onTakeOther: (other: RouteStep['others'][number]) => void
   aside?: ReactNode
 }) {
   return (
@@ -53,12 +73,18 @@ export function StepCard({
         {strength === 2 && (
           <dl className="grid gap-2">
             <Line word="Look for">{step.hints.pointer}</Line>
-            <Line word="Hold">{capital(step.hold)}.</Line>
+            <Line word="Hold">{sentence(step.hold)}</Line>
           </dl>
         )}
         {strength >= 3 && (
           <dl className="grid gap-2">
-            <Line word="Look for">{capital(step.lookFor)}</Line>
+            <Line word="Look for">
+              {step.lines ? (
+                <Lines {...{ puzzle, scheme, marks, states }} lines={step.lines} />
+              ) : (
+                <WithPicture {...{ puzzle, scheme, marks, states }} step={step} />
+              )}
+            </Line>
             <Line word="Hold">{sentence(step.hold)}</Line>
             {step.turns.length > 0 && (
               <Line word="Turn">
@@ -68,6 +94,8 @@ export function StepCard({
                   total={step.runs?.total}
                   dialect={dialect}
                 />
+                <Legend puzzle={puzzle} step={step} />
+                {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
               </Line>
             )}
             {step.note && (
@@ -76,6 +104,11 @@ export function StepCard({
               </Line>
             )}
             <Line word="Check">{capital(step.check)}</Line>
+            {step.ifNot && (
+              <Line word="If not">
+                <span className="text-soft">{step.ifNot}</span>
+              </Line>
+            )}
           </dl>
         )}
       </div>
@@ -91,10 +124,10 @@ export function StepCard({
             {step.others.length})
           </summary>
           <ul className="mt-1 grid gap-1">
-            {step.others.map(({ piece, sentence: words }) => (
-              <li key={piece} className="flex items-center justify-between gap-2">
-                <span>{words}</span>
-                <Button weight="quiet" onClick={() => onTakeOther(piece)}>
+            {step.others.map((other) => (
+              <li key={other.piece} className="flex items-center justify-between gap-2">
+                <span>{other.sentence}</span>
+                <Button weight="quiet" onClick={() => onTakeOther(other)}>
                   Take it
                 </Button>
               </li>
@@ -103,6 +136,81 @@ export function StepCard({
         </details>
       )}
     </section>
+  )
+}
+
+interface Pictured {
+  readonly puzzle: Puzzle
+  readonly scheme: Scheme
+  readonly marks: boolean
+  readonly states: CardStates
+}
+
+/** A piece as it lies now, and as it will lie. */
+function NowAndThen({ puzzle, scheme, marks, states, piece }: Pictured & { piece: string }) {
+  const p = puzzle.pieces.findIndex(({ id }) => id === piece)
+  if (p < 0) return null
+  const picture = (state: State) => (
+    <PiecePicture
+      puzzle={puzzle}
+      piece={p}
+      rotation={state[p]}
+      scheme={scheme}
+      marks={marks}
+      className="h-8 max-w-16"
+    />
+  )
+  return (
+    <span className="flex shrink-0 items-center gap-1 text-soft">
+      {picture(states.held)}
+      <ArrowRight size={12} aria-hidden />
+      {picture(states.end)}
+    </span>
+  )
+}
+
+function Lines({ lines, ...given }: Pictured & { lines: readonly RouteLine[] }) {
+  return (
+    <ol className="grid gap-1.5">
+      {lines.map(({ piece, sentence: words }, i) => (
+        <li key={piece} className="flex items-start gap-2">
+          <span className="mt-0.5 grid size-5 shrink-0 place-items-center rounded-full bg-amber text-xs font-bold text-on-amber">
+            {i + 1}
+          </span>
+          <span className="grow">{words}</span>
+          <NowAndThen {...given} piece={piece} />
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+/** One piece to find, with its picture; several, or none, without. */
+function WithPicture({ step, ...given }: Pictured & { step: RouteStep }) {
+  if (step.pieces.length !== 1) return <>{capital(step.lookFor)}</>
+  return (
+    <div className="flex items-start gap-2">
+      <span className="grow">{capital(step.lookFor)}</span>
+      <NowAndThen {...given} piece={step.pieces[0]} />
+    </div>
+  )
+}
+
+/** What each letter of the card turns, and which way. */
+function Legend({ puzzle, step }: { puzzle: Puzzle; step: RouteStep }) {
+  const words = legendOf(
+    puzzle,
+    step.turns.map(({ name }) => name),
+  )
+  return (
+    <details className="mt-1 text-sm text-soft">
+      <summary className="cursor-pointer">What the letters turn</summary>
+      <ul className="mt-0.5">
+        {words.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </details>
   )
 }
 

@@ -43,6 +43,7 @@ interface Part {
 
 const ROLE_WORDS = {
   hold: 'Turn the whole puzzle',
+  prepare: 'Prepare',
   setup: 'Set up',
   do: 'Turn',
   undo: 'Undo',

@@ -63,7 +63,7 @@ export interface BenchControls {
   readonly finishStep: () => void
   readonly undo: () => void
   readonly hint: () => void
-  readonly plan: (choice?: { base?: string; prefer?: string }) => void
+  readonly plan: (choice?: { base?: string; prefer?: string; first?: string }) => void
   /** Follows another route from here. */
   readonly take: (route: Route) => void
   readonly changeTo: (school: string, variant: Variant) => void

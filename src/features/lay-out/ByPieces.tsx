@@ -3,7 +3,7 @@
 import { Eraser, RotateCw, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { array, mixed, number, object } from 'yup'
-import { coloursOf, slotName } from '@/core/analysis/anatomy'
+import { coloursOf, placeWords } from '@/core/analysis/anatomy'
 import { puzzleById } from '@/core/catalog'
 import {
   candidatesAt,
@@ -145,9 +145,7 @@ export function ByPieces({
           <Verdict verdict={verdict} />
         ) : (
           <>
-            <p>
-              What lies at the ringed place <span className="turns">{slotName(puzzle, open)}</span>?
-            </p>
+            <p>What lies at the ringed place, {placeWords(puzzle, open)}?</p>
             {entry.length === 0 && (
               <p className="text-sm text-soft">
                 Hold the puzzle as you like and keep that hold. If nothing offered fits, turn the

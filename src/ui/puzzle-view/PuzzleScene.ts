@@ -22,7 +22,7 @@ import {
   type Object3D,
 } from 'three'
 import { fillerOf } from '@/core/analysis/anatomy'
-import { add, average, dot, length as lengthOf, scale, subtract } from '@/core/geometry/vector'
+import { average, length as lengthOf, subtract } from '@/core/geometry/vector'
 import { colourIn, type Colour, type Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import { drawnFaces } from '@/core/puzzle/drawnFaces'
@@ -32,6 +32,7 @@ import type { State } from '@/core/state'
 import { eyeOf, WINDOW_NAMES, type WindowName } from '../camera'
 import { markInk, MARK_PATHS } from '../marks'
 import { cutWidth } from '@/core/puzzle/cutWidth'
+import type { Eye } from './overlay'
 import { markGeometry, pieceGeometry, rimGeometry, ringGeometry } from './geometry'
 
 /** Pieces (by index) and places (as slots) that the eye is led to. */
@@ -41,13 +42,6 @@ export interface Lights {
   /** Pieces that block, or are wrong. */
   readonly wrong?: readonly number[]
   readonly places: readonly number[]
-}
-
-/** The letter of a layer, where its axis leaves the puzzle, in CSS pixels of the canvas. */
-export interface Letter {
-  readonly name: string
-  readonly x: number
-  readonly y: number
 }
 
 export interface Hit {
@@ -71,8 +65,6 @@ const LEAST_MATCH = 0.7
 /** Cosine of the least angle between a face and the axis of a turn that is dragged on it. */
 const MOST_ALONG = 0.9
 const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8', wrong: '#ff8f9f' } as const
-/** How far beyond the puzzle the letters of its layers stand, in cells. */
-const LETTER_DISTANCE = 0.35
 /** How far a touched piece stands out, in its distance from the core. */
 const RAISE = 0.16
 
@@ -435,42 +427,27 @@ export class PuzzleScene {
     return [(b.x - a.x) * area.width, (a.y - b.y) * area.height]
   }
 
-  /** Where to write the letters of the outer layers, in each window those that face it. */
-  letters(): Letter[] {
-    const { puzzle } = this
-    const seen = new Set<string>()
-    const outer = puzzle.grips.filter(({ name, from, to }, g) => {
-      if ((from === null && to === null) || !/^[A-Z]$/.test(name) || /[MES]/.test(name))
-        return false
-      const slab = puzzle.carry[g].join('')
-      return !seen.has(slab) && seen.add(slab)
-    })
-    return WINDOW_NAMES.flatMap((name) => {
-      this.aim(name)
-      const area = this.rectangle(name)
-      return outer.flatMap((grip): Letter[] => {
-        const axis = scale(grip.axis, 1 / lengthOf(grip.axis))
-        const core = puzzle.cores[grip.core]
-        const reach = Math.max(
-          ...puzzle.pieces.flatMap(({ core: own, faces }) =>
-            own === grip.core
-              ? faces.flatMap(({ polygon }) => polygon.map((c) => dot(axis, subtract(c, core))))
-              : [0],
-          ),
-        )
-        const at = new Vector3(...add(core, scale(axis, reach + LETTER_DISTANCE)))
-        const toward = new Vector3(...axis).transformDirection(this.held.matrixWorld)
-        if (toward.dot(this.cameras[name].position) <= 0) return []
-        const flat = this.held.localToWorld(at).project(this.cameras[name])
-        return [
-          {
-            name: grip.name,
-            x: area.x + ((flat.x + 1) / 2) * area.width,
-            y: area.y + ((1 - flat.y) / 2) * area.height,
-          },
-        ]
-      })
-    })
+  /** One window, for what is written and drawn over it. */
+  eye(name: WindowName): Eye {
+    this.aim(name)
+    const area = this.rectangle(name)
+    const camera = this.cameras[name]
+    const from = this.held.worldToLocal(camera.position.clone())
+    return {
+      from: [from.x, from.y, from.z],
+      flat: (v) => {
+        this.aim(name)
+        const at = this.held.localToWorld(new Vector3(...v)).project(camera)
+        return [area.x + ((at.x + 1) / 2) * area.width, area.y + ((1 - at.y) / 2) * area.height]
+      },
+      sees: (piece, point) => {
+        this.aim(name)
+        const at = this.held.localToWorld(new Vector3(...point))
+        const ray = new Raycaster(camera.position, at.sub(camera.position).normalize())
+        const [first] = ray.intersectObjects(this.bodies, false)
+        return first !== undefined && this.bodies.indexOf(first.object as Mesh) === piece
+      },
+    }
   }
 
   private aim(name: WindowName): void {

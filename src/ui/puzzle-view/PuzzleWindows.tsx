@@ -7,7 +7,9 @@ import type { State } from '@/core/state'
 import { WINDOW_NAMES, WINDOW_WORDS, type WindowName } from '../camera'
 import { classes } from '../classes'
 import { PuzzlePicture } from '../puzzle-picture/PuzzlePicture'
-import type { Hit, Letter, Lights, PuzzleScene } from './PuzzleScene'
+import { NO_GUIDE, overlayOf, type Guide, type Overlay } from './overlay'
+import { OverlayDrawing } from './OverlayDrawing'
+import type { Hit, Lights, PuzzleScene } from './PuzzleScene'
 
 export interface PuzzleWindowsHandle {
   /** Plays a turn; resolves at rest. */
@@ -28,6 +30,7 @@ export function PuzzleWindows({
   scheme,
   marks,
   lights,
+  guide = NO_GUIDE,
   swapped = false,
   apart = 0,
   raised,
@@ -42,6 +45,8 @@ export function PuzzleWindows({
   scheme: Scheme
   marks: boolean
   lights: Lights
+  /** Numbers, arrows and the next turn, drawn over the windows. */
+  guide?: Guide
   swapped?: boolean
   /** How far the pieces are pulled outward, 0 to 1. */
   apart?: number
@@ -61,7 +66,9 @@ export function PuzzleWindows({
   const [ready, setReady] = useState(false)
   const [failed, setFailed] = useState(false)
   const [peeking, setPeeking] = useState(false)
-  const [letters, setLetters] = useState<readonly Letter[]>([])
+  const [size, setSize] = useState('')
+  const [moving, setMoving] = useState(false)
+  const [overlays, setOverlays] = useState<readonly Overlay[]>([])
   const latest = useRef({ state, scheme, marks, lights, swapped, apart, raised, shown, puzzle })
   // Directions have their usual names only where the puzzle is held upright.
   const isPosed = puzzle.definition.view !== undefined
@@ -96,7 +103,7 @@ export function PuzzleWindows({
       made.light(now.lights)
       observer = new ResizeObserver(([entry]) => {
         made.resize(entry.contentRect.width, entry.contentRect.height)
-        if (now.puzzle.definition.view) setLetters(made.letters())
+        setSize(`${entry.contentRect.width} ${entry.contentRect.height}`)
       })
       observer.observe(frame.current)
       setReady(true)
@@ -121,17 +128,21 @@ export function PuzzleWindows({
     if (shown) scene.current?.showOnly(shown.pieces, shown.blanks)
   }, [shown])
   useEffect(() => {
-    if (scene.current && isPosed) setLetters(scene.current.letters())
-  }, [apart, isPosed, swapped])
+    const made = scene.current
+    if (!made || !ready) return
+    setOverlays(WINDOW_NAMES.map((name) => overlayOf(puzzle, state, guide, made.eye(name))))
+  }, [apart, guide, puzzle, ready, size, state, swapped])
 
   useImperativeHandle(ref, () => ({
     async play(turn, from, to, milliseconds) {
       if (!scene.current) return
       playing.current = true
+      setMoving(true)
       try {
         await scene.current.play(turn, from, to, milliseconds)
       } finally {
         playing.current = false
+        setMoving(false)
       }
     },
   }))
@@ -175,17 +186,7 @@ export function PuzzleWindows({
       {WINDOW_NAMES.map((name) => (
         <Rim key={name} name={name} swapped={swapped} words={!isPosed} hidden={peeking} />
       ))}
-      {!peeking &&
-        letters.map(({ name, x, y }) => (
-          <span
-            key={`${name}${x}`}
-            aria-hidden
-            className="turns pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded bg-ground/75 px-1 text-sm leading-5"
-            style={{ left: x, top: y }}
-          >
-            {name}
-          </span>
-        ))}
+      {!peeking && <OverlayDrawing overlays={overlays} isMoving={moving} />}
     </div>
   )
 }

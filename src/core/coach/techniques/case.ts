@@ -1,7 +1,7 @@
 /** Case: recognise one of a few cases, take its hold, do its algorithm. */
 import { sequence } from '../../search/sequence'
 import { recognise, type Case } from '../cases'
-import { doing, holding, type StageContext, type Workpiece } from '../workpiece'
+import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 
 export function doCase(
   { puzzle, stage, base, hand }: StageContext,
@@ -27,7 +27,7 @@ export function doCase(
       reading: stage.technique.reading,
       algorithm: algorithm.turns.map(({ name }) => name),
     },
-    [...holding(hold), ...doing(before), ...doing(algorithm.turns)],
+    [...holding(hold), ...preparing(before), ...doing(algorithm.turns)],
   )
   if (end.length > 0) work.step({ kind: 'align' }, doing(end))
 }

@@ -8,6 +8,7 @@ import {
   holding,
   layerTurns,
   placeNamed,
+  preparing,
   proceed,
   runsOf,
   spins,
@@ -58,7 +59,11 @@ export function countAndCycle(
       const { runs, piece, turn, spin } = ways.reduce((a, b) =>
         b.runs < a.runs || (b.runs === a.runs && b.cost < a.cost) ? b : a,
       )
-      const planned = [...doing(turn.turns), ...holding(spin.turns), ...runsOf(cycle.turns, runs)]
+      const planned = [
+        ...preparing(turn.turns),
+        ...holding(spin.turns),
+        ...runsOf(cycle.turns, runs),
+      ]
       work.step({ ...counted, action: 'cycle', runs, piece }, planned)
       return
     }

@@ -14,6 +14,7 @@ import {
   isOnSide,
   layerTurns,
   placeNamed,
+  preparing,
   proceed,
   runsOf,
   spins,
@@ -75,7 +76,7 @@ export function triggerIn(
       },
       [
         ...holding(chosen.spin.turns),
-        ...doing(chosen.fetch.turns),
+        ...preparing(chosen.fetch.turns),
         ...(runs === 1 && lastDropped
           ? // What is left of a single run has the form S A S': its first turn is owed.
             asConjugate(puzzle, chosen.trigger.turns.slice(0, -1), 1)

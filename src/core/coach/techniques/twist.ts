@@ -14,12 +14,12 @@ import { placeOf, start } from '../../state'
 import type { Aim } from '../aim'
 import { piecesOfSide, sameImage, sideOf } from '../goal'
 import {
-  doing,
   held,
   holding,
   isOnSide,
   layerTurns,
   placeNamed,
+  preparing,
   proceed,
   runsOf,
   spins,
@@ -76,7 +76,7 @@ export function twistInPlace(
           }
     work.step(aim, [
       ...(index === 0 ? holding(chosenSpin.turns) : []),
-      ...doing(fetch.turns),
+      ...preparing(fetch.turns),
       ...runsOf(trigger.turns, runs, runsBefore + 1),
     ])
     runsBefore += runs

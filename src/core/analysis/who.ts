@@ -1,0 +1,142 @@
+/** How a piece is told from the others, and by which two of them a hold is known again. */
+import { coloursOf } from './anatomy'
+import { placeNamesOf } from './placeNames'
+import { average } from '../geometry/vector'
+import { colourIn, type Scheme } from '../puzzle/colours'
+import { placed, type Puzzle } from '../puzzle/compile'
+import { posed, poseOf } from '../puzzle/view'
+import { INVERSE, multiply, type Rotation, type Vector } from '../rotation'
+import { looksHome, type State } from '../state'
+import { capital, inWords, listed, shortKind } from '../words'
+
+/** More colours of one piece are not listed: they do not help to find it. */
+const MOST_COLOURS = 3
+
+/** Words for every piece in one scheme, made once. */
+const known = new WeakMap<Puzzle, Map<Scheme, readonly string[]>>()
+
+function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
+  const schemes = known.get(puzzle) ?? new Map<Scheme, readonly string[]>()
+  known.set(puzzle, schemes)
+  const found = schemes.get(scheme)
+  if (found) return found
+  const plain = puzzle.pieces.map(({ kind, faces }, p) => {
+    if (faces.length === 1) return `the ${coloursOf(puzzle, scheme, p)} ${shortKind(kind)}`
+    const names = [...new Set(faces.map(({ colour }) => colourIn(scheme, colour).name))]
+    return names.length > MOST_COLOURS
+      ? `the ${inWords(faces.length)}-faced ${shortKind(kind)} with ${listed(names.slice(0, MOST_COLOURS))}`
+      : `the ${shortKind(kind)} with ${coloursOf(puzzle, scheme, p)}`
+  })
+  // Where colours do not tell two pieces apart, their outline may.
+  const words = plain.map((own, p) => {
+    const alike = plain.flatMap((other, q) => (other === own ? [q] : []))
+    const kinds = new Set(alike.map((q) => puzzle.pieces[q].kind))
+    const outline = /\((.*)\)/.exec(puzzle.pieces[p].kind)?.[1]
+    return kinds.size > 1 && outline !== undefined ? `${own} (${outline})` : own
+  })
+  schemes.set(scheme, words)
+  return words
+}
+
+/** 'the corner with white, red and green', 'the white centre' */
+export const who = (puzzle: Puzzle, scheme: Scheme, piece: number): string =>
+  wordsIn(puzzle, scheme)[piece]
+
+/** Whether no other piece is called the same. */
+const isUnmistakable = (puzzle: Puzzle, scheme: Scheme, piece: number): boolean =>
+  wordsIn(puzzle, scheme).filter((words) => words === who(puzzle, scheme, piece)).length === 1
+
+/** For each slot, the home whose place it is in a frame. */
+const homes = new WeakMap<Puzzle, Map<Rotation, ReadonlyMap<number, number>>>()
+
+function homesIn(puzzle: Puzzle, frame: Rotation): ReadonlyMap<number, number> {
+  const frames = homes.get(puzzle) ?? new Map<Rotation, ReadonlyMap<number, number>>()
+  homes.set(puzzle, frames)
+  let found = frames.get(frame)
+  if (!found) {
+    found = new Map(puzzle.pieces.map((_, p) => [puzzle.slot[24 * p + frame], p]))
+    frames.set(frame, found)
+  }
+  return found
+}
+
+/** The home that a piece fills in a frame, by index; undefined where the finished puzzle has none. */
+export const homeFilled = (
+  puzzle: Puzzle,
+  frame: Rotation,
+  piece: number,
+  rotation: Rotation,
+): number | undefined => homesIn(puzzle, frame).get(puzzle.slot[24 * piece + rotation])
+
+/** What the place is called that a piece fills; undefined outside the finished shape. */
+export function whereNow(
+  puzzle: Puzzle,
+  frame: Rotation,
+  piece: number,
+  rotation: Rotation,
+): string | undefined {
+  const home = homeFilled(puzzle, frame, piece, rotation)
+  return home === undefined ? undefined : placeNamesOf(puzzle, frame).names[home]
+}
+
+/** A piece in the middle of a face: found at a glance. */
+const isMiddle = (puzzle: Puzzle, piece: number): boolean =>
+  shortKind(puzzle.pieces[piece].kind).endsWith('centre')
+
+/** Toward the eye of the near window. */
+const EYE: Vector = [0.8, 1, 1.1]
+
+export interface Mark {
+  readonly piece: number
+  readonly sentence: string
+}
+
+/**
+ * Two pieces whose places fix the hold: told apart from all others by their words, what never leaves its
+ * place first, then what is home, the nearest to the eye first. Undefined if no two do.
+ */
+export function marksOf(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  state: State,
+  frame: Rotation,
+): readonly [Mark, Mark] | undefined {
+  const pose = poseOf(puzzle.definition)
+  const back = INVERSE[frame]
+  const told = puzzle.pieces.flatMap(({ faces, cells, core }, p) => {
+    const place = whereNow(puzzle, frame, p, state[p])
+    if (faces.length === 0 || place === undefined || !isUnmistakable(puzzle, scheme, p)) return []
+    const at = posed(pose, average(cells.map((cell) => placed(puzzle.cores[core], state[p], cell))))
+    const eye = EYE[0] * at[0] + EYE[1] * at[1] + EYE[2] * at[2]
+    const isHome = looksHome(puzzle, p, multiply(back, state[p]))
+    const isAnchor = homeFilled(puzzle, frame, p, state[p]) === p && isMiddle(puzzle, p)
+    return [{ piece: p, place, rank: (isHome ? 100 : 0) + (isAnchor ? 200 : 0) + eye }]
+  })
+  const best = [...told].sort((a, b) => b.rank - a.rank)
+  const mark = ({ piece, place }: (typeof told)[number]): Mark => ({
+    piece,
+    sentence: `${who(puzzle, scheme, piece)} is ${place}`,
+  })
+  for (const [i, second] of best.entries())
+    for (const first of best.slice(0, i))
+      if (fixHold(puzzle, state, first.piece, second.piece)) return [mark(first), mark(second)]
+  return undefined
+}
+
+/** Whether no other hold leaves both pieces in the places that they fill. */
+function fixHold(puzzle: Puzzle, state: State, a: number, b: number): boolean {
+  const stays = (p: number, hold: Rotation) =>
+    puzzle.slot[24 * p + multiply(hold, state[p])] === puzzle.slot[24 * p + state[p]]
+  return puzzle.holds.every((hold) => hold === 0 || !stays(a, hold) || !stays(b, hold))
+}
+
+/** 'the white centre is the top centre. The green centre is the front centre' */
+export function holdMarks(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  state: State,
+  frame: Rotation,
+): string | undefined {
+  const marks = marksOf(puzzle, scheme, state, frame)
+  return marks && `${marks[0].sentence}. ${capital(marks[1].sentence)}`
+}

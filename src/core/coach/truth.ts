@@ -1,0 +1,361 @@
+/**
+ * Every claim of every card of a route, checked on the engine: read back from the words and compared with
+ * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
+ */
+import { placeNamesOf } from '../analysis/placeNames'
+import { colourIn, type Scheme } from '../puzzle/colours'
+import { DIRECTIONS, directionOfVector, type Direction } from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
+import { looksHome, turnFreely, type State } from '../state'
+import { groupOf } from '../universal/groups'
+import { workOf } from '../universal/orbitsAtWork'
+import { inWords } from '../words'
+import type { Route, RouteStep } from './route'
+import { owedAt, trailOf, type Trail } from './standing'
+import { homeFilled, who } from '../analysis/who'
+
+export interface Fault {
+  readonly step: string
+  readonly what: string
+}
+
+interface Moment {
+  readonly state: State
+  readonly frame: Rotation
+}
+
+/** All that is false, unclear or ill put on the cards of a route. */
+export function faultsOf(puzzle: Puzzle, scheme: Scheme, route: Route): Fault[] {
+  const trail = trailOf(puzzle, route)
+  return trail.steps.flatMap((step, s) => {
+    const found = new Card(puzzle, scheme, trail, s).faults()
+    return found.map((what) => ({ step: `${route.puzzle} ${route.school} ${step.id}`, what }))
+  })
+}
+
+/** How long a sentence may be. */
+const LONGEST = 160
+
+/** Words that say nothing, or are ill joined. */
+const ILL =
+  /\b(\w+) \1\b|undefined|NaN|\[object|\{|\}|  |\.\.|, \.|; \.|\bone of the \d+ \w+ are\b|\bone \w+s are\b|!/i
+
+/** Names that the program gives to places for itself. */
+const CODE =
+  /\b[UDFBRL]{2,3}(\.\d+)?\b|\b[UDFBRL]+\.\d+|\b\d\.[UDFBRL]+\b|[UDFBRL]\+[UDFBRL]|\b[UDFBRL]{1,3}-[UDFBRL]\b/
+
+/** Numbers that do not agree with their noun: 'three corner', 'one edges'. */
+const NUMBER =
+  /\b(?:two|three|four|five|six|seven|eight|nine|ten|[2-9]|\d\d+) (?:other |cap |outer |axial |corner bit|edge bit)?(?:corner|edge|centre|tip|piece|place|turn|run|bar|block)(?!s|-| bits?| turns?| and | with | one )\b|\bone (?:corners|edges|centres|tips|pieces|places|turns|runs|bars)\b/
+
+class Card {
+  private readonly step: RouteStep
+  private readonly turnsDone: number
+  private readonly held: Moment
+  private readonly end: Moment
+  private readonly found: string[] = []
+
+  constructor(
+    private readonly puzzle: Puzzle,
+    private readonly scheme: Scheme,
+    private readonly trail: Trail,
+    private readonly nth: number,
+  ) {
+    this.step = trail.steps[nth]
+    const opening = this.step.turns.findIndex(({ role }) => role !== 'hold')
+    this.turnsDone = opening < 0 ? this.step.turns.length : opening
+    this.held = this.at(this.turnsDone)
+    this.end = this.at(this.step.turns.length)
+  }
+
+  private at(turns: number): Moment {
+    const position = this.trail.firstOfStep[this.nth] + turns
+    return { state: this.trail.states[position], frame: this.trail.frames[position] }
+  }
+
+  /** With what is owed at a position undone. */
+  private settled(turns: number): Moment {
+    const position = this.trail.firstOfStep[this.nth] + turns
+    let { state } = this.at(turns)
+    for (const name of owedAt(this.puzzle, this.trail, position)) {
+      const turn = this.puzzle.turnByName.get(name)
+      if (turn) state = turnFreely(this.puzzle, state, turn, new Uint8Array(state.length))
+    }
+    return { state, frame: this.at(turns).frame }
+  }
+
+  faults(): string[] {
+    this.language()
+    this.places()
+    this.lines()
+    this.counts()
+    this.colours()
+    this.hints()
+    return this.found
+  }
+
+  private claim(isTrue: boolean, what: string): void {
+    if (!isTrue) this.found.push(what)
+  }
+
+  private texts(): [string, string][] {
+    const { lookFor, lines, hold, check, ifNot, note, hints, halfway, others } = this.step
+    return [
+      ...(lines
+        ? lines.map(({ sentence }): [string, string] => ['line', sentence])
+        : [['look for', lookFor] as [string, string]]),
+      ['hold', hold],
+      ['check', check],
+      ['if not', ifNot ?? ''],
+      ['mind', note ?? ''],
+      ['nudge', hints.nudge],
+      ['pointer', hints.pointer],
+      ['halfway', halfway?.sentence ?? ''],
+      ...others.map(({ sentence }): [string, string] => ['offer', sentence]),
+    ]
+  }
+
+  private language(): void {
+    for (const [where, text] of this.texts()) {
+      this.claim(!ILL.test(text), `${where}: ill put: ${text}`)
+      this.claim(!CODE.test(withoutTurns(this.puzzle, text)), `${where}: a code: ${text}`)
+      this.claim(!NUMBER.test(text), `${where}: number: ${text}`)
+      for (const sentence of text.split(/(?<=[.?])\s|; |: /))
+        this.claim(
+          sentence.length <= LONGEST,
+          `${where}: ${sentence.length} characters: ${sentence}`,
+        )
+    }
+    // A turn that only prepares a case has a label of its own, and the algorithm is done as it is known.
+    const layers = this.step.turns
+      .filter(({ role }) => role !== 'prepare')
+      .flatMap(({ name }) => this.puzzle.turnByName.get(name) ?? [])
+    this.claim(
+      layers.every(({ grip, whole }, i) => whole || i === 0 || layers[i - 1].grip !== grip),
+      `two turns of one layer in a row: ${layers.map(({ name }) => name).join(' ')}`,
+    )
+    this.claim(this.step.check !== '', 'no check')
+    this.claim(this.step.hold !== '', 'no hold')
+    this.claim(this.step.kind === 'optimal' || (this.step.ifNot ?? '') !== '', 'no way back')
+  }
+
+  /** 'X is Y' for every piece and place: X lies in Y at the moment that the text speaks of. */
+  private places(): void {
+    const { lines = [], hold, check, halfway, hints } = this.step
+    for (const { sentence } of lines) this.placesIn(sentence, this.held, 'line')
+    this.placesIn(hold, this.held, 'hold')
+    this.placesIn(check, this.end, 'check')
+    this.placesIn(hints.pointer, this.held, 'pointer')
+    if (halfway) {
+      this.placesIn(halfway.sentence, this.at(halfway.after), 'halfway')
+      const made = this.step.turns
+        .slice(0, halfway.after)
+        .filter(({ name }) => this.puzzle.turnByName.get(name)?.whole === false)
+      this.claim(
+        halfway.sentence.startsWith(`After ${inWords(made.length)} turns `),
+        `halfway counts wrongly: ${halfway.sentence}`,
+      )
+    }
+  }
+
+  private placesIn(text: string, { state, frame }: Moment, where: string): void {
+    const { names } = placeNamesOf(this.puzzle, frame)
+    for (const [, subject, place] of text.matchAll(
+      /(?:^|[ .:;])([Tt]he [^.:;]+?) is (the [^.:;]+?)(?=\.|;|$| and the (?:[^.;]*) is the )/g,
+    )) {
+      const called = subject.replace(/^T/, 't')
+      const meant = this.puzzle.pieces.flatMap((_, p) =>
+        called.endsWith(who(this.puzzle, this.scheme, p)) ? [p] : [],
+      )
+      if (meant.length === 0) continue
+      const home = names.indexOf(place)
+      this.claim(home >= 0, `${where}: no such place: ${place}`)
+      this.claim(
+        meant.some((p) => homeFilled(this.puzzle, frame, p, state[p]) === home),
+        `${where}: not there: ${text}`,
+      )
+    }
+  }
+
+  /** Numbered pieces go where they are said to go, belong there if it is said, and are lit. */
+  private lines(): void {
+    const { lines, pieces } = this.step
+    if (!lines) return
+    const { puzzle } = this
+    this.claim(lines.length <= 3, 'more than three lines')
+    this.claim(
+      lines.every(({ piece }, i) => piece === pieces[i]),
+      'the pieces that glow are not those of the lines',
+    )
+    const indexOf = (id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
+    const [before, after] = [this.settled(0), this.settled(this.step.turns.length)]
+    const frameBefore = this.held.frame
+    const slotIn = ({ state }: Moment, p: number, hold: Rotation) =>
+      puzzle.slot[24 * p + multiply(hold, state[p])]
+    lines.forEach(({ piece, sentence }) => {
+      const p = indexOf(piece)
+      const target = /It goes to (\d)/.exec(sentence)?.[1]
+      this.claim(target !== undefined, `a line without a target: ${sentence}`)
+      if (target === undefined) return
+      const other = indexOf(lines[Number(target) - 1].piece)
+      // Both are told in the hold of the end.
+      const held = multiply(after.frame, INVERSE[before.frame])
+      this.claim(
+        slotIn(after, p, 0) === slotIn(before, other, held),
+        `it goes elsewhere: ${sentence}`,
+      )
+      const isHome = this.looksHome(after, p)
+      this.claim(sentence.includes('where it belongs') === isHome, `home or not: ${sentence}`)
+      const isTurned = sentence.includes('its own place, where it still lies turned')
+      this.claim(!isTurned || !isHome, `turned or not: ${sentence}`)
+      this.claim(frameBefore === this.at(this.turnsDone).frame, 'the hold changes')
+    })
+    const moved = this.movedBeside(
+      before,
+      after,
+      lines.map(({ piece }) => indexOf(piece)),
+    )
+    if (/Nothing else has moved/.test(this.step.check))
+      this.claim(moved.length === 0, `something else moved: ${this.step.check}`)
+    if (/have moved too/.test(this.step.check))
+      this.claim(moved.length > 0, `nothing else moved: ${this.step.check}`)
+  }
+
+  private looksHome({ state, frame }: Moment, p: number): boolean {
+    return looksHome(this.puzzle, p, multiply(INVERSE[frame], state[p]))
+  }
+
+  /** Pieces that show themselves otherwise than before, up to the hold. */
+  private movedBeside(before: Moment, after: Moment, but: readonly number[]): number[] {
+    const { look } = this.puzzle
+    return [...before.state].flatMap((r, p) => {
+      const [was, is] = [
+        multiply(INVERSE[before.frame], r),
+        multiply(INVERSE[after.frame], after.state[p]),
+      ]
+      return but.includes(p) || look[24 * p + was] === look[24 * p + is] ? [] : [p]
+    })
+  }
+
+  /** 'three of the 8 corners are home': of the places of that group. */
+  private counts(): void {
+    const { puzzle } = this
+    const settled = this.settled(this.step.turns.length)
+    const owes = /once what is owed is undone/i.test(this.step.check)
+    for (const o of workOf(puzzle).orbits.keys()) {
+      if (workOf(puzzle).orbits[o].orbit.places.length < 2) continue
+      const { name, places } = groupOf(puzzle, o)
+      const said = new RegExp(
+        `(all|none of the|the|(\\w+) of the) ${places.length} ${escaped(name)} (?:is|are) home`,
+        'i',
+      ).exec(this.step.check)
+      if (!said) continue
+      const moment = owes ? settled : this.end
+      const right = places.filter((place) => this.isFilledRight(moment, place)).length
+      const told = /^(all|the)$/i.test(said[1])
+        ? places.length
+        : /^none/i.test(said[1])
+          ? 0
+          : NUMBERS.indexOf(said[2].toLowerCase())
+      this.claim(told === right, `${right} are home: ${this.step.check}`)
+    }
+  }
+
+  private isFilledRight({ state, frame }: Moment, place: number): boolean {
+    const slot = this.puzzle.slot[24 * place + frame]
+    const piece = state.findIndex((r, p) => this.puzzle.slot[24 * p + r] === slot)
+    return piece >= 0 && this.looksHome({ state, frame }, piece)
+  }
+
+  /** 'its white looks up', 'white up, green in front', 'red meets red on the left'. */
+  private colours(): void {
+    const { lookFor, hold, check, pieces, kind } = this.step
+    const first = this.puzzle.pieces.findIndex(({ id }) => id === pieces[0])
+    const looks = /its (\S+) looks (up|down|to the (?:front|back|right|left))/.exec(lookFor)
+    if (looks && first >= 0 && (kind === 'insert' || kind === 'twist' || kind === 'start')) {
+      const piece = kind === 'start' ? this.pieceNamed(lookFor) : first
+      this.claim(
+        this.looksAlong(this.held, piece, looks[1], ({ toward }) => toward === looks[2]),
+        `it looks elsewhere: ${lookFor}`,
+      )
+    }
+    const meets = check.matchAll(
+      /(\w+) meets \1 (at the top|at the bottom|in front|at the back|on the right|on the left)/g,
+    )
+    for (const [sentence, colour, at] of meets)
+      this.claim(this.shownTwice(colour, at), `they do not meet: ${sentence}`)
+    const side = /^(\w+) (up|down|in front|at the back|on the right|on the left)[,;.]/.exec(
+      `${hold}.`,
+    )
+    if (side && kind !== 'cycle')
+      this.claim(
+        this.puzzle.pieces.some((_, p) =>
+          this.looksAlong(
+            this.held,
+            p,
+            side[1],
+            ({ at, name }) => at === side[2] || name === side[2],
+          ),
+        ),
+        `no piece shows it there: ${hold}`,
+      )
+  }
+
+  private pieceNamed(text: string): number {
+    return this.puzzle.pieces.findIndex(({ faces }) => {
+      const names = faces.map(({ colour }) => colourIn(this.scheme, colour).name)
+      const told = /with ([^.]*)/.exec(text)?.[1] ?? ''
+      return names.every((name) => told.split(/, | and /).includes(name))
+    })
+  }
+
+  private looksAlong(
+    { state }: Moment,
+    piece: number,
+    colour: string,
+    isSide: (side: Direction) => boolean,
+  ): boolean {
+    return this.puzzle.pieces[piece].faces.some(
+      (face) =>
+        colourIn(this.scheme, face.colour).name === colour &&
+        DIRECTIONS.some(
+          (side) =>
+            isSide(side) && rotate(state[piece], face.normal).every((c, i) => c === side.vector[i]),
+        ),
+    )
+  }
+
+  /** Whether two stickers of one colour lie side by side on a face at the end. */
+  private shownTwice(colour: string, at: string): boolean {
+    const { state } = this.end
+    const side = DIRECTIONS.find((direction) => direction.at === at)
+    return (
+      this.puzzle.pieces.filter((piece, p) =>
+        piece.faces.some(
+          (face) =>
+            colourIn(this.scheme, face.colour).name === colour &&
+            directionOfVector(rotate(state[p], face.normal)) === side,
+        ),
+      ).length > 1
+    )
+  }
+
+  private hints(): void {
+    const { hints, lookFor, lines } = this.step
+    this.claim(hints.nudge !== hints.pointer, `two hints alike: ${hints.nudge}`)
+    this.claim(hints.pointer !== lookFor, `the pointer is the card: ${lookFor}`)
+    if (lines) this.claim(hints.pointer === lines[0].sentence, 'the pointer is no line of the card')
+  }
+}
+
+const NUMBERS = Array.from({ length: 60 }, (_, n) => inWords(n))
+
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+/** Turns are written with letters, and may be: they stand by themselves. */
+const withoutTurns = ({ turnByName }: Puzzle, text: string): string =>
+  text
+    .split(/(?<=\s)|(?=\s)/)
+    .map((word) => (turnByName.has(word.replace(/[,.:;]+$/, '')) ? '' : word))
+    .join('')

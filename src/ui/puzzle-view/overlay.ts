@@ -1,0 +1,161 @@
+/**
+ * What is written and drawn over the windows: letters at their layers, numbers on pieces, arrows from
+ * place to place, and a bent arrow for the next turn. All in CSS pixels of the canvas.
+ */
+import { add, average, cross, dot, length, scale, subtract, unit } from '@/core/geometry/vector'
+import { roomIn } from '@/core/geometry/outline'
+import { IN, placed, type Puzzle, type Turn } from '@/core/puzzle/compile'
+import { drawnFaces } from '@/core/puzzle/drawnFaces'
+import { rotate, type Rotation, type Vector } from '@/core/rotation'
+import type { State } from '@/core/state'
+
+export type Point = readonly [number, number]
+
+/** A window as it is looked through, in the puzzle's own coordinates. */
+export interface Eye {
+  readonly from: Vector
+  readonly flat: (point: Vector) => Point
+  /** Whether a point of a piece is in sight. */
+  readonly sees: (piece: number, point: Vector) => boolean
+}
+
+/** A piece in some placement: where it is, or would be. */
+export interface Spot {
+  readonly piece: number
+  readonly rotation: Rotation
+}
+
+/** What leads the eye beside the lights. */
+export interface Guide {
+  /** Pieces that are numbered, in their order from 1. */
+  readonly numbered: readonly number[]
+  readonly arrows: readonly { readonly from: Spot; readonly to: Spot }[]
+  /** The turn that comes next. */
+  readonly turn?: Turn
+}
+
+export const NO_GUIDE: Guide = { numbered: [], arrows: [] }
+
+export interface Letter {
+  readonly name: string
+  readonly at: Point
+}
+
+export interface Overlay {
+  readonly letters: readonly Letter[]
+  readonly numbers: readonly { readonly number: number; readonly at: Point }[]
+  readonly arrows: readonly { readonly from: Point; readonly to: Point }[]
+  readonly turns: readonly { readonly path: readonly Point[]; readonly name: string }[]
+}
+
+/** How far beyond the puzzle the letters of its layers stand, in cells. */
+const LETTER_DISTANCE = 0.35
+
+export function overlayOf(
+  puzzle: Puzzle,
+  state: State,
+  { numbered, arrows, turn }: Guide,
+  eye: Eye,
+): Overlay {
+  const placedAt = ({ piece, rotation }: Spot) => seenPoint(puzzle, eye, piece, rotation)
+  const inSight = numbered.map((piece) => {
+    const point = placedAt({ piece, rotation: state[piece] })
+    return point && eye.sees(piece, point) ? point : undefined
+  })
+  return {
+    letters: lettersOf(puzzle, eye),
+    numbers: inSight.flatMap((point, i) => (point ? [{ number: i + 1, at: eye.flat(point) }] : [])),
+    arrows: arrows.flatMap(({ from, to }) => {
+      const [start, end] = [placedAt(from), placedAt(to)]
+      if (!start || !end || !eye.sees(from.piece, start)) return []
+      return [{ from: eye.flat(start), to: eye.flat(end) }]
+    }),
+    turns: turn ? [{ path: bentArrow(puzzle, state, turn, eye), name: turn.name }] : [],
+  }
+}
+
+/** The middle of the face of a piece that looks most toward the eye; undefined if none does. */
+function seenPoint(
+  puzzle: Puzzle,
+  eye: Eye,
+  piece: number,
+  rotation: Rotation,
+): Vector | undefined {
+  const own = puzzle.pieces[piece]
+  const core = puzzle.cores[own.core]
+  let best: Vector | undefined
+  let most = 0.05
+  for (const { polygon, normal } of drawnFaces(own)) {
+    const point = placed(core, rotation, roomIn(polygon, normal).middle)
+    const toward = dot(unit(rotate(rotation, normal)), unit(subtract(eye.from, point)))
+    if (toward > most) {
+      most = toward
+      best = point
+    }
+  }
+  return best
+}
+
+/** The letters of the outer layers, in each window those that face it. */
+function lettersOf(puzzle: Puzzle, eye: Eye): Letter[] {
+  const seen = new Set<string>()
+  const outer = puzzle.grips.filter(({ name, from, to }, g) => {
+    if ((from === null && to === null) || !/^[A-Z]$/.test(name) || /[MES]/.test(name)) return false
+    const slab = puzzle.carry[g].join('')
+    return !seen.has(slab) && seen.add(slab)
+  })
+  return outer.flatMap((grip): Letter[] => {
+    const axis = unit(grip.axis)
+    const core = puzzle.cores[grip.core]
+    const reach = Math.max(
+      ...puzzle.pieces.flatMap(({ core: own, faces }) =>
+        own === grip.core
+          ? faces.flatMap(({ polygon }) => polygon.map((c) => dot(axis, subtract(c, core))))
+          : [0],
+      ),
+    )
+    const at = add(core, scale(axis, reach + LETTER_DISTANCE))
+    if (dot(axis, subtract(eye.from, at)) <= 0) return []
+    return [{ name: grip.name, at: eye.flat(at) }]
+  })
+}
+
+/** How much of the way round the arrow of a turn goes, in degrees, and its points. */
+const SWEEP: Readonly<Record<'part' | 'half', number>> = { part: 75, half: 130 }
+const ARC_POINTS = 22
+/** Its distance from the axis, in that of the farthest corner of its layer. */
+const ARC_REACH = 0.86
+
+/** Round the layer that turns, on the side that is in sight, the way that it goes. */
+function bentArrow(puzzle: Puzzle, state: State, turn: Turn, eye: Eye): Point[] {
+  const grip = puzzle.grips[turn.grip]
+  const axis = unit(grip.axis)
+  const core = puzzle.cores[grip.core]
+  const corners = puzzle.pieces.flatMap(({ faces, core: own }, p) =>
+    puzzle.carry[turn.grip][24 * p + state[p]] === IN
+      ? faces.flatMap(({ polygon }) =>
+          polygon.map((c) => subtract(placed(puzzle.cores[own], state[p], c), core)),
+        )
+      : [],
+  )
+  if (corners.length === 0) return []
+  const heights = corners.map((c) => dot(axis, c))
+  const height = (Math.min(...heights) + Math.max(...heights)) / 2
+  const radius =
+    ARC_REACH * Math.max(...corners.map((c) => length(subtract(c, scale(axis, dot(axis, c))))))
+  // Toward the eye, at a right angle to the axis.
+  const view = subtract(eye.from, core)
+  const level = subtract(view, scale(axis, dot(axis, view)))
+  const out = length(level) > 1e-6 ? unit(level) : unit(cross(axis, average(corners)))
+  const along = cross(axis, out)
+  const full = 360 / grip.unitDegrees
+  const isBack = 2 * turn.amount > full
+  const half = ((2 * turn.amount === full ? SWEEP.half : SWEEP.part) * Math.PI) / 360
+  // Clockwise as seen from outside is against the axis.
+  const sign = isBack ? 1 : -1
+  return Array.from({ length: ARC_POINTS }, (_, i) => {
+    const angle = sign * half * ((2 * i) / (ARC_POINTS - 1) - 1)
+    const round = add(scale(out, Math.cos(angle)), scale(along, Math.sin(angle)))
+    return eye.flat(add(core, add(scale(axis, height), scale(round, radius))))
+  })
+}
