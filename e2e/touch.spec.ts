@@ -27,11 +27,11 @@ test('hands busy: a tap anywhere goes on', async ({ page }) => {
   await toBench(page, "F2 U R' U F", 'One trigger')
   await page.getByRole('button', { name: 'Hands busy: large type' }).tap()
   const dialog = page.getByRole('dialog')
-  const label = page.getByRole('button', { name: /^Next/ })
+  const words = dialog.locator('[data-words]')
   await expect(dialog).toContainText('Step 1 of')
-  for (let taps = 0; taps < 120; taps++) {
+  for (let taps = 0; taps < 200; taps++) {
     if (await dialog.getByText('Home.').isVisible()) break
-    await label.tap()
+    await words.tap()
     await page.waitForTimeout(40)
   }
   await expect(dialog.getByText('Home.')).toBeVisible()

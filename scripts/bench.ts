@@ -1,7 +1,7 @@
 /**
  * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
  * states; with `--only ID,ID` piece by piece alone, for these puzzles; with `--hostile` input from a stranger
- * alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
+ * alone; with `--cards` every claim of 20,000 cards alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
 import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
@@ -16,6 +16,7 @@ import { UNIVERSAL_ID } from '../src/core/schools/piece-by-piece'
 import { variantsOf } from '../src/core/schools/school'
 import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTable'
 import { start, turnFreely } from '../src/core/state'
+import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
@@ -31,6 +32,11 @@ if (process.argv.includes('--only')) {
 
 if (process.argv.includes('--hostile')) {
   await measureHostile()
+  process.exit()
+}
+
+if (process.argv.includes('--cards')) {
+  measureCards(20_000)
   process.exit()
 }
 
@@ -144,3 +150,6 @@ await measureHostile()
 
 title('Screens')
 await measureScreens()
+
+title('Cards')
+measureCards(process.argv.includes('--quick') ? 2000 : 20_000)

@@ -60,6 +60,27 @@ describe('lantern', () => {
     }
   })
 
+  it('prints every card with its steps, in the words of the bench', () => {
+    const options = ['--scramble', "R U F' L2 D B", '--steps']
+    const { out } = lantern('solve', 'prism-6', ...options, '--json')
+    const [{ stages, solution }] = [JSON.parse(out) as never].flat() as {
+      solution: string
+      stages: {
+        cards: { turns: { name: string; words: string }[]; hold: string; check: string }[]
+      }[]
+    }[]
+    const cards = stages.flatMap((stage) => stage.cards)
+    expect(cards.length).toBeGreaterThan(5)
+    expect(cards.flatMap(({ turns }) => turns.map(({ name }) => name)).join(' ')).toBe(solution)
+    for (const { hold, check, turns } of cards) {
+      expect(hold).toMatch(/^[A-Z]/)
+      expect(check).toMatch(/\.$/)
+      for (const { words } of turns) expect(words).toMatch(/layer|cap|tip|puzzle/)
+    }
+    const told = lantern('solve', 'prism-6', ...options).out
+    for (const word of ['Look for', 'Hold', 'Turn', 'Check', 'If not']) expect(told).toContain(word)
+  })
+
   it('describes a puzzle file so that it can be rebuilt', () => {
     const file = join(folder, 'flat.json')
     const definition = {

@@ -21,6 +21,7 @@ import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
 import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
+import { cardsOf, writeCards } from './cards'
 import { Failure, told, Usage } from './failure'
 
 const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
@@ -28,7 +29,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   describe <puzzle>
   scramble <puzzle> [--seed N] [--count K]
   apply <puzzle> "<turns>"
-  solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N)
+  solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N) [--steps]
   effect <puzzle> "<algorithm>"
   check <puzzle> --state FILE
   order <puzzle>
@@ -46,6 +47,7 @@ const OPTIONS = {
   random: { type: 'string' },
   locked: { type: 'string' },
   state: { type: 'string' },
+  steps: { type: 'boolean' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -185,13 +187,10 @@ const COMMANDS: Record<string, Command> = {
     for (let seed = 0; seed < WARM_PLANS; seed++)
       told(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, seed))))
     const solves = given(puzzle, values).map(({ seed, text, state }) =>
-      solve(puzzle, school, seed, text, state),
+      solve(puzzle, school, seed, text, state, values.steps ?? false),
     )
-    printAll(
-      values,
-      solves,
-      ({ scramble: scrambled, solution, turnCount }) =>
-        `${scrambled}\n${solution}\n${turnCount} turns`,
+    printAll(values, solves, ({ scramble: scrambled, solution, turnCount, stages }) =>
+      [scrambled, ...stages.flatMap(writeCards), solution, `${turnCount} turns`].join('\n'),
     )
   },
 }
@@ -221,16 +220,25 @@ function given(puzzle: Puzzle, values: Values): Scrambled[] {
   })
 }
 
-function solve(puzzle: Puzzle, school: School, seed: number | null, text: string, state: State) {
+function solve(
+  puzzle: Puzzle,
+  school: School,
+  seed: number | null,
+  text: string,
+  state: State,
+  withSteps: boolean,
+) {
   const began = performance.now()
   const route: Route = told(plan(puzzle, school, state))
   const planMs = Math.round((performance.now() - began) * 1000) / 1000
-  const stages = route.stages.map((stage) => ({
+  const cards = withSteps ? cardsOf(puzzle, route) : undefined
+  const stages = route.stages.map((stage, s) => ({
     id: stage.id,
     turns: turnsOfStage(stage)
       .map(({ name }) => name)
       .join(' '),
     steps: stage.steps.length,
+    ...(cards ? { name: stage.name, aim: stage.aim, cards: cards[s] } : {}),
   }))
   const solution = stages
     .map(({ turns }) => turns)

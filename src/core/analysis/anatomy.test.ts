@@ -77,7 +77,9 @@ describe('where a piece can go', () => {
     const prism = shipped('prism-6')
     const words = factWords(prism, pieceOf(prism, 'DL')).join(' ')
     expect(words).toContain('12 places, those of edges (trapezium) and edges (rectangle)')
-    expect(words).toContain('It looks exactly like BL and DB')
+    expect(words).toMatch(
+      /It looks exactly like what belongs to the lower right edge and the lower left edge/,
+    )
     expect(words).toContain('two ways, and each of them shows')
     const tower = shipped('shift-3x3x5')
     const cap = factWords(tower, pieceOf(tower, 'UBL+U')).join(' ')

@@ -84,7 +84,7 @@ export function coloursOf(puzzle: Puzzle, scheme: Scheme, piece: number): string
 export function factWords(puzzle: Puzzle, piece: number): string[] {
   const { slots, alike, inPlace, partners } = factsOf(puzzle, piece)
   const count = puzzle.pieces.length
-  const name = (p: number) => puzzle.pieces[p].id
+  const name = (p: number) => placeWords(puzzle, p)
   const homes = slots.filter((slot) => slot < count)
   const words: string[] = []
   if (slots.length === 1 && inPlace.ways === 1) return ['No turn moves it: it is part of the core.']

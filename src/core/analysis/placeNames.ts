@@ -51,10 +51,6 @@ export function placeNamesOf(puzzle: Puzzle, frame: Rotation): PlaceNames {
   return found
 }
 
-/** The name of the home of a piece in a hold. */
-export const placeName = (puzzle: Puzzle, frame: Rotation, home: number): string =>
-  placeNamesOf(puzzle, frame).names[home]
-
 function namesIn(puzzle: Puzzle, frame: Rotation): PlaceNames {
   const pose = poseOf(puzzle.definition)
   const isLevel = pose.every((row) => row.filter((c) => Math.abs(c) > 1e-6).length === 1)

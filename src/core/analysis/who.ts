@@ -88,19 +88,19 @@ const EYE: Vector = [0.8, 1, 1.1]
 
 export interface Mark {
   readonly piece: number
-  readonly sentence: string
+  readonly place: string
 }
 
 /**
- * Two pieces whose places fix the hold: told apart from all others by their words, what never leaves its
- * place first, then what is home, the nearest to the eye first. Undefined if no two do.
+ * Pieces that are told apart from all others by their words, with their places: what never leaves its place
+ * first, then what is home, the nearest to the eye first.
  */
-export function marksOf(
+export function marksIn(
   puzzle: Puzzle,
   scheme: Scheme,
   state: State,
   frame: Rotation,
-): readonly [Mark, Mark] | undefined {
+): readonly Mark[] {
   const pose = poseOf(puzzle.definition)
   const back = INVERSE[frame]
   const told = puzzle.pieces.flatMap(({ faces, cells, core }, p) => {
@@ -112,14 +112,22 @@ export function marksOf(
     const isAnchor = homeFilled(puzzle, frame, p, state[p]) === p && isMiddle(puzzle, p)
     return [{ piece: p, place, rank: (isHome ? 100 : 0) + (isAnchor ? 200 : 0) + eye }]
   })
-  const best = [...told].sort((a, b) => b.rank - a.rank)
-  const mark = ({ piece, place }: (typeof told)[number]): Mark => ({
-    piece,
-    sentence: `${who(puzzle, scheme, piece)} is ${place}`,
-  })
+  return told.sort((a, b) => b.rank - a.rank)
+}
+
+/** Two pieces whose places fix the hold, as sentences; undefined if no two do. */
+export function marksOf(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  state: State,
+  frame: Rotation,
+): readonly [string, string] | undefined {
+  const best = marksIn(puzzle, scheme, state, frame)
+  const sentence = ({ piece, place }: Mark) => `${who(puzzle, scheme, piece)} is ${place}`
   for (const [i, second] of best.entries())
     for (const first of best.slice(0, i))
-      if (fixHold(puzzle, state, first.piece, second.piece)) return [mark(first), mark(second)]
+      if (fixHold(puzzle, state, first.piece, second.piece))
+        return [sentence(first), sentence(second)]
   return undefined
 }
 
@@ -138,5 +146,5 @@ export function holdMarks(
   frame: Rotation,
 ): string | undefined {
   const marks = marksOf(puzzle, scheme, state, frame)
-  return marks && `${marks[0].sentence}. ${capital(marks[1].sentence)}`
+  return marks && `${marks[0]}. ${capital(marks[1])}`
 }

@@ -13,7 +13,7 @@ import { stepsOf, type Route, type RouteStep } from './route'
 
 interface Card {
   readonly step: RouteStep
-  /** Before the first turn of the step. */
+  /** Once its hold is taken. */
   readonly before: State
 }
 
@@ -23,11 +23,12 @@ const cards: Card[] = []
 function cardsOf(route: Route): Card[] {
   let state = must(readState(cube2, route.from))
   return stepsOf(route).map((step) => {
-    const before = state
-    for (const { name } of step.turns) {
+    let before = state
+    for (const [i, { name }] of step.turns.entries()) {
       const turn = cube2.turnByName.get(name)
       if (!turn) throw new Error(name)
       state = turnFreely(cube2, state, turn, new Uint8Array(state.length))
+      if (step.turns.slice(0, i + 1).every(({ role }) => role === 'hold')) before = state
     }
     return { step, before }
   })

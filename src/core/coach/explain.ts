@@ -138,7 +138,7 @@ function holdWords(scene: Scene): string {
   if (isSeen && isWholeStage(scene))
     return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
   const marks = marksOf(puzzle, scheme, state, frame)
-  return marks ? `${first}; ${marks[0].sentence}` : first
+  return marks ? `${first}; ${marks[0]}` : first
 }
 
 /** Whether pieces of the first layer are home, so that its sides tell which way it is held. */

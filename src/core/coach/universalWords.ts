@@ -16,7 +16,7 @@ import type { UniversalStep } from '../universal/solve'
 import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
 import { halfwayOf } from './halfway'
 import type { RouteLine, RouteStep, RouteTurn } from './route'
-import { holdMarks, homeFilled, who } from '../analysis/who'
+import { holdMarks, homeFilled, marksIn, whereNow, who, type Mark } from '../analysis/who'
 
 export interface Scene {
   readonly puzzle: Puzzle
@@ -245,10 +245,10 @@ function sumsStepWords(scene: Scene, after: Scene) {
       : `the ${names}. They come home all together, because turns bring them into few arrangements.`
   return {
     lookFor: [lookFor, owing].filter(Boolean).join(' '),
-    check:
-      seen.length > 0
-        ? `${listed(seen)}.`
-        : 'nothing that can be seen yet; the next step shows it.',
+    check: [
+      ...(seen.length > 0 ? [`${capital(listed(seen))}.`] : []),
+      ...movedTo(scene, after),
+    ].join(' '),
     ifNot: MISTURNED,
     hints: {
       nudge: 'Odd and even come first.',
@@ -261,6 +261,24 @@ function sumsStepWords(scene: Scene, after: Scene) {
     pieces: [],
     places: [],
   }
+}
+
+/** A piece that can be seen to have moved, and where it is now. */
+function movedTo(scene: Scene, after: Scene): string[] {
+  const { puzzle, scheme } = scene
+  const isNew = ({ piece, place }: Mark) =>
+    puzzle.pieces.every(
+      (_, p) =>
+        who(puzzle, scheme, p) !== who(puzzle, scheme, piece) ||
+        whereNow(puzzle, scene.frame, p, scene.state[p]) !== place,
+    )
+  // Where only pieces that have equals have moved, one of them will do.
+  const equals = puzzle.pieces.flatMap(({ faces }, piece): Mark[] => {
+    const place = whereNow(puzzle, after.frame, piece, after.state[piece])
+    return faces.length === 0 || place === undefined ? [] : [{ piece, place }]
+  })
+  const moved = marksIn(puzzle, scheme, after.state, after.frame).find(isNew) ?? equals.find(isNew)
+  return moved ? [`Now ${who(puzzle, scheme, moved.piece)} is ${moved.place}.`] : []
 }
 
 /** Places of pieces that only turn in them, so that it can be seen how. */

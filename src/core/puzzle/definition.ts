@@ -28,8 +28,15 @@ export interface PuzzleDefinition {
   readonly mechanism: MechanismDefinition
   /** A convex solid that the pieces are cut out of, instead of the mechanism's own shape. */
   readonly solid?: { readonly halfSpaces: readonly (HalfSpace & { readonly colour: string })[] }
-  /** How it is drawn: which directions point up and to the front. */
-  readonly view?: { readonly up: Vector; readonly front: Vector }
+  /**
+   * How it is drawn: which directions point up and to the front, and whether one looks at a corner of it or
+   * straight at the front.
+   */
+  readonly view?: {
+    readonly up: Vector
+    readonly front: Vector
+    readonly toward?: 'corner' | 'face'
+  }
   /** Sets of cells joined into one rigid piece; cells as centres in cell units, core at (0,0,0). */
   readonly glue: readonly (readonly Vector[])[]
   readonly colours: readonly Colour[]

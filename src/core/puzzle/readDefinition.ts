@@ -95,7 +95,11 @@ const definitionSchema = object({
   })
     .noUnknown(unknownField)
     .default(undefined),
-  view: object({ up: direction().required(), front: direction().required() })
+  view: object({
+    up: direction().required(),
+    front: direction().required(),
+    toward: string().oneOf(['corner', 'face']),
+  })
     .noUnknown(unknownField)
     .default(undefined)
     .test('right', 'view.up and view.front must be at right angles', (view) => {

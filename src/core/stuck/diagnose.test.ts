@@ -220,7 +220,7 @@ describe('in words', () => {
   it('a twisted corner, with the sense that mends it', () => {
     const faulty = turnedInPlace(cube3, 'UFR')
     expect(words(cube3, faulty)).toMatch(
-      /One of the eight corners has been twisted by hand: their twists add up to a third of a turn (clockwise|anticlockwise)\. Twist any one of them a third (clockwise|anticlockwise) by hand, for instance the corner with white, green and red, at UFR/,
+      /One of the eight corners has been twisted by hand: their twists add up to a third of a turn (clockwise|anticlockwise)\. Twist any one of them a third (clockwise|anticlockwise) by hand, for instance the corner with white, green and red, now the top right front corner/,
     )
     const fix = mend(cube3, faulty)
     expect(fix && isSolved(cube3, fix.state)).toBe(true)

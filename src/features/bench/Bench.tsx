@@ -18,6 +18,7 @@ import { ShareBar } from '@/ui/ShareBar'
 import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
 import { writeState } from '@/core/state'
+import { plural } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { Key } from '@/ui/Key'
@@ -124,7 +125,8 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     // Places are named in the hold of the step, so they wait until it is taken.
     const next = trail?.tape[done]
     const isHeld = next !== undefined && next.step === step && next.role !== 'hold'
-    const onPlaces = isHeld ? card.places : []
+    // Numbers and arrows tell it where there are lines.
+    const onPlaces = isHeld && !card.lines ? card.places : []
     const safe =
       wideDebts && trail && school && !bench.deviation
         ? safeAt(puzzle, school, trail, step, done)
@@ -227,7 +229,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               : given.school === undefined
                 ? 'Free play.'
                 : ''}
-            {trail?.route.saved ? `. Other ways were tried: ${trail.route.saved} turns saved.` : ''}
+            {trail?.route.saved
+              ? `. Other ways were tried: ${plural(trail.route.saved, 'turn')} saved.`
+              : ''}
           </p>
         </div>
         {trail && (
@@ -456,6 +460,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
       )}
       {open === 'busy' && (
         <HandsBusy
+          puzzle={puzzle}
+          scheme={given.scheme}
+          marks={settings.marks}
           bench={bench}
           dialect={settings.writeDialect}
           onNext={controls.next}

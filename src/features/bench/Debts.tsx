@@ -27,7 +27,7 @@ export function Debts({
   const backAt = Math.max(...borrowed.map(({ backAtStep }) => backAtStep))
   return (
     <section aria-label="Debts" className="grid grid-cols-2 gap-3 text-sm">
-      <div className="rounded-lg border border-line bg-surface px-4 py-3">
+      <div className="rounded-lg border border-line bg-surface px-4 py-2">
         <h2 className="text-sm text-soft">Owed</h2>
         {owed.length === 0 ? (
           <p>Nothing.</p>
@@ -40,7 +40,7 @@ export function Debts({
           </p>
         )}
       </div>
-      <div className="rounded-lg border border-line bg-surface px-4 py-3">
+      <div className="rounded-lg border border-line bg-surface px-4 py-2">
         <h2 className="text-sm text-soft">Borrowed</h2>
         {borrowed.length === 0 ? (
           <p>Nothing.</p>

@@ -1,155 +1,243 @@
 'use client'
 
-import { Mic, MicOff, X } from 'lucide-react'
+import { Mic, MicOff, Undo2, Volume2, VolumeX, X } from 'lucide-react'
 import { Dialog } from 'radix-ui'
-import { useEffect, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
+import { shortTurnWords } from '@/core/analysis/turnWords'
 import type { Bench } from '@/core/coach/bench'
+import type { RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
+import type { Scheme } from '@/core/puzzle/colours'
+import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
+import type { State } from '@/core/state'
 import { capital } from '@/core/words'
 import { Button } from '@/ui/Button'
+import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
+import { guideOf } from './guide'
+import { useCommands, useReadAloud } from './speech'
 
-interface Recognition {
-  continuous: boolean
-  lang: string
-  onresult: ((event: { results: ArrayLike<ArrayLike<{ transcript: string }>> }) => void) | null
-  onerror: ((event: { error: string }) => void) | null
-  onend: (() => void) | null
-  start(): void
-  stop(): void
-}
+/** At a step: first what the step before should have come to, then what to look for, then its turns. */
+type Phase = 'check' | 'look' | 'turn'
 
-/** Large type, readable from two metres: one key, a tap anywhere or a spoken 'next' goes on. */
+/** Readable from two metres: one key, a tap anywhere or a spoken 'next' goes on. */
 export function HandsBusy({
+  puzzle,
+  scheme,
+  marks,
   bench,
   dialect,
   onNext,
   onBack,
   onClose,
 }: {
+  puzzle: Puzzle
+  scheme: Scheme
+  marks: boolean
   bench: Bench
   dialect: DialectId
   onNext: () => void
   onBack: () => void
   onClose: () => void
 }) {
-  const { trail, done, step, solved, deviation } = bench
+  const { trail, done, step, solved, deviation, state } = bench
   const card = trail?.steps[step]
-  const turn = deviation ? undefined : trail?.tape[done]
-  const following = trail?.tape.slice(done + 1, done + 4) ?? []
-  const voice = useSpokenNext(onNext)
-  const isReading = card !== undefined && card.turns.length === 0
+  const first = trail?.firstOfStep[step] ?? 0
+  // Opened in the middle of a step, it goes on with the turns.
+  const [seen, setSeen] = useState<{ step: number; phase: Phase }>({
+    step,
+    phase: done > first ? 'turn' : 'look',
+  })
+  const phase = seen.step === step ? seen.phase : step === seen.step + 1 ? 'check' : 'look'
+  const next = deviation ? undefined : trail?.tape[done]
+  const turn = next && puzzle.turnByName.get(next.name)
+  const before = trail?.steps[step - 1]
+
+  const goOn = () => {
+    if (solved || deviation) return
+    if (phase === 'check') return setSeen({ step, phase: 'look' })
+    if (phase === 'look' && card && card.turns.length > 0) return setSeen({ step, phase: 'turn' })
+    setSeen({ step, phase: 'turn' })
+    onNext()
+  }
+  const goBack = () => {
+    if (!deviation && phase === 'turn' && done === first) return setSeen({ step, phase: 'look' })
+    onBack()
+  }
+
+  const spoken = spokenWords({ puzzle, card, before, phase, turn, solved, isOff: !!deviation })
+  const aloud = useReadAloud(spoken)
+  const voice = useCommands((command) => {
+    if (command === 'next') goOn()
+    else if (command === 'back') goBack()
+    else aloud.again()
+  })
+  const guide = useMemo(() => guideOf(puzzle, bench, phase === 'turn'), [bench, phase, puzzle])
+  const lights = useMemo(
+    () => ({
+      attend:
+        phase === 'turn' && turn
+          ? layerOf(puzzle, state, turn)
+          : (card?.lines ?? []).map(({ piece }) => puzzle.pieces.findIndex((p) => p.id === piece)),
+      safe: [],
+      places: [],
+    }),
+    [card, phase, puzzle, state, turn],
+  )
+
   return (
     <Dialog.Root open onOpenChange={onClose}>
       <Dialog.Portal>
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed inset-0 z-50 flex flex-col bg-ground p-4 sm:p-8"
+          className="fixed inset-0 z-50 flex flex-col gap-3 bg-ground p-3 sm:p-6"
           onKeyDown={(event) => {
             if (event.key !== ' ' && event.key !== 'Enter') return
+            if ((event.target as HTMLElement).closest('[data-control]')) return
             event.preventDefault()
-            if (event.shiftKey) onBack()
-            else onNext()
+            if (event.shiftKey) goBack()
+            else goOn()
           }}
         >
-          <div className="flex items-center gap-2">
+          <div className="flex flex-wrap items-center gap-2" data-control>
             <Dialog.Title className="grow text-lg text-soft">
               {solved ? 'Home' : card ? `Step ${step + 1} of ${trail?.steps.length}` : 'Hands busy'}
             </Dialog.Title>
+            <Button onClick={aloud.toggle} aria-pressed={aloud.reading}>
+              {aloud.reading ? (
+                <Volume2 size={16} aria-hidden />
+              ) : (
+                <VolumeX size={16} aria-hidden />
+              )}
+              Read aloud
+            </Button>
             <Button onClick={voice.toggle} aria-pressed={voice.listening}>
               {voice.listening ? <Mic size={16} aria-hidden /> : <MicOff size={16} aria-hidden />}
               Say ‘next’
             </Button>
-            <Button onClick={onBack}>Back</Button>
+            <Button onClick={goBack}>
+              <Undo2 size={16} aria-hidden /> Back
+            </Button>
             <Dialog.Close asChild>
               <Button aria-label="Leave hands busy">
                 <X size={16} aria-hidden />
               </Button>
             </Dialog.Close>
           </div>
-          {voice.trouble && <p className="text-sm text-rose">{voice.trouble}</p>}
-          <button
-            type="button"
-            autoFocus
-            onClick={onNext}
-            className="grid grow place-content-center gap-[3vmin] text-center -outline-offset-4"
-            aria-label={turn ? `Next: ${turn.name}` : 'Next'}
-          >
-            {card && turn?.run !== undefined && card.runs && card.runs.total > 1 && (
-              <span className="text-[5vmin] text-soft">
-                run {turn.run} of {card.runs.total}
-              </span>
-            )}
-            {solved ? (
-              <span className="font-display text-[16vmin]">Home.</span>
-            ) : deviation ? (
-              <span className="text-[6vmin]">Off the card. Go back one turn.</span>
-            ) : isReading ? (
-              <span className="max-w-[22ch] text-[6vmin]">{capital(card.hold)}.</span>
-            ) : (
-              <>
-                <span className="turns text-[30vmin] leading-none font-bold text-amber">
-                  {turn ? writeTurnName(turn.name, dialect) : ''}
-                </span>
-                <span className="turns text-[8vmin] text-soft">
-                  {following.map(({ name }) => writeTurnName(name, dialect)).join('  ')}
-                </span>
-              </>
-            )}
-            {card && !solved && done === trail?.firstOfStep[step] && !isReading && (
-              <span className="max-w-[30ch] justify-self-center text-[4.4vmin]">
-                {capital(card.hold)}
-              </span>
-            )}
-          </button>
-          <p className="text-center text-sm text-soft">Tap anywhere, or press Space.</p>
+          {[voice.trouble, aloud.trouble].filter(Boolean).map((trouble) => (
+            <p key={trouble} className="text-sm text-rose" role="alert">
+              {trouble}
+            </p>
+          ))}
+          <div className="grid min-h-0 grow grid-rows-[38%_1fr] gap-3 lg:grid-cols-2 lg:grid-rows-1">
+            <PuzzleWindows
+              puzzle={puzzle}
+              state={state}
+              scheme={scheme}
+              marks={marks}
+              lights={lights}
+              guide={guide}
+              label="The puzzle as it should lie in your hands now"
+            />
+            <button
+              type="button"
+              data-words
+              autoFocus
+              onClick={goOn}
+              className="flex min-h-0 flex-col justify-center gap-[2.4vmin] overflow-y-auto rounded-lg border border-line bg-surface p-4 text-left sm:p-8"
+            >
+              {solved ? (
+                <span className="font-display text-[14vmin]">Home.</span>
+              ) : deviation ? (
+                <span className="text-[5vmin]">Off the card. Go back one turn.</span>
+              ) : phase === 'check' && before ? (
+                <Said word="Check">{capital(before.check)}</Said>
+              ) : phase === 'look' && card ? (
+                <>
+                  <Said word="Look for">
+                    {card.lines ? (
+                      card.lines.map(({ piece, sentence }, i) => (
+                        <span key={piece} className="block">
+                          <span className="text-amber">{i + 1}</span> {sentence}
+                        </span>
+                      ))
+                    ) : (
+                      <span>{capital(card.lookFor)}</span>
+                    )}
+                  </Said>
+                  <Said word="Hold">{sentenceOf(card.hold)}</Said>
+                </>
+              ) : (
+                <>
+                  {card?.runs && next?.run !== undefined && card.runs.total > 1 && (
+                    <span className="text-[4.5vmin] text-soft">
+                      run {next.run} of {card.runs.total}
+                    </span>
+                  )}
+                  <span className="turns text-[24vmin] leading-none font-bold text-amber">
+                    {next ? writeTurnName(next.name, dialect) : ''}
+                  </span>
+                  <span className="text-[4.5vmin] leading-tight">
+                    {turn ? shortTurnWords(puzzle, turn) : ''}
+                  </span>
+                  <span className="turns text-[5.5vmin] text-soft">
+                    {following(bench)
+                      .map((name) => writeTurnName(name, dialect))
+                      .join('  ')}
+                  </span>
+                  {card?.halfway && done - first === card.halfway.after && (
+                    <span className="text-[3.6vmin]">{card.halfway.sentence}</span>
+                  )}
+                </>
+              )}
+            </button>
+          </div>
+          <p className="text-center text-sm text-soft">
+            Tap the words, press Space, or say ‘next’, ‘back’ or ‘again’.
+          </p>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
   )
 }
 
-/** Listening for the word 'next', where the browser can. */
-function useSpokenNext(onNext: () => void) {
-  const [listening, setListening] = useState(false)
-  const [trouble, setTrouble] = useState<string>()
-  const latest = useRef(onNext)
-  useEffect(() => {
-    latest.current = onNext
-  })
-  useEffect(() => {
-    if (!listening) return
-    const kinds = window as unknown as Record<string, (new () => Recognition) | undefined>
-    const Kind = kinds.SpeechRecognition ?? kinds.webkitSpeechRecognition
-    if (!Kind) return
-    const recognition = new Kind()
-    recognition.continuous = true
-    recognition.lang = 'en'
-    let wanted = true
-    recognition.onresult = ({ results }) => {
-      const words = results[results.length - 1][0].transcript.toLowerCase()
-      if (/\bnext\b/.test(words)) latest.current()
-    }
-    recognition.onerror = ({ error }) => {
-      if (error === 'no-speech') return
-      wanted = false
-      setTrouble('The microphone cannot be used here. Tap or press Space instead.')
-      setListening(false)
-    }
-    recognition.onend = () => wanted && recognition.start()
-    recognition.start()
-    return () => {
-      wanted = false
-      recognition.stop()
-    }
-  }, [listening])
-  return {
-    listening,
-    trouble,
-    toggle: () => {
-      const known = 'SpeechRecognition' in window || 'webkitSpeechRecognition' in window
-      setTrouble(known ? undefined : 'This browser does not understand speech. Tap or press Space.')
-      setListening(known && !listening)
-    },
-  }
+const Said = ({ word, children }: { word: string; children: React.ReactNode }) => (
+  <span className="block text-[3.4vmin] leading-snug">
+    <span className="block font-display text-[3vmin] text-amber">{word}</span>
+    {children}
+  </span>
+)
+
+const sentenceOf = (text: string): string =>
+  capital(text).endsWith('.') ? capital(text) : `${capital(text)}.`
+
+/** The turns of this step after the next one. */
+function following({ trail, done, step }: Bench): string[] {
+  if (!trail) return []
+  const end = Math.min(done + 4, trail.firstOfStep[step + 1])
+  return trail.tape.slice(done + 1, end).map(({ name }) => name)
+}
+
+const layerOf = (puzzle: Puzzle, state: State, { grip, whole }: Turn): number[] =>
+  whole
+    ? []
+    : puzzle.pieces.flatMap((_, p) => (puzzle.carry[grip][24 * p + state[p]] === IN ? [p] : []))
+
+interface Spoken {
+  readonly puzzle: Puzzle
+  readonly card?: RouteStep
+  readonly before?: RouteStep
+  readonly phase: Phase
+  readonly turn?: Turn
+  readonly solved: boolean
+  readonly isOff: boolean
+}
+
+/** What is read aloud. */
+function spokenWords({ puzzle, card, before, phase, turn, solved, isOff }: Spoken): string {
+  if (solved) return 'Home.'
+  if (isOff) return 'Off the card. Go back one turn.'
+  if (phase === 'check' && before) return `Check. ${capital(before.check)}`
+  if (phase === 'look' && card) return `Look for: ${card.lookFor} Hold: ${sentenceOf(card.hold)}`
+  return turn ? `${shortTurnWords(puzzle, turn)}.` : ''
 }

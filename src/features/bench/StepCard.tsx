@@ -1,6 +1,6 @@
 import { ArrowRight } from 'lucide-react'
 import type { ReactNode } from 'react'
-import { legendOf } from '@/core/analysis/turnWords'
+import { legendOf, shortTurnWords } from '@/core/analysis/turnWords'
 import type { RouteLine, RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
 import { capital } from '@/core/words'
@@ -13,7 +13,7 @@ import { Key } from '@/ui/Key'
 import { TurnParts } from './TurnRow'
 
 const Line = ({ word, children }: { word: string; children: ReactNode }) => (
-  <div className="grid grid-cols-[4.6rem_1fr] gap-2">
+  <div className="grid grid-cols-[4.1rem_1fr] gap-2">
     <dt className="font-display text-amber">{word}</dt>
     <dd className="min-w-0">{children}</dd>
   </div>
@@ -61,7 +61,7 @@ export function StepCard({
   aside?: ReactNode
 }) {
   return (
-    <section aria-label="Step card" className="rounded-lg border border-line bg-surface p-4">
+    <section aria-label="Step card" className="rounded-lg border border-line bg-surface px-4 py-3">
       <div className="mb-2 flex items-baseline justify-between gap-2">
         <h2 className="text-sm text-soft">
           Step {number} of {count}
@@ -71,13 +71,13 @@ export function StepCard({
       <div aria-live="polite">
         {strength <= 1 && <p className="text-lg">{step.hints.nudge}</p>}
         {strength === 2 && (
-          <dl className="grid gap-2">
+          <dl className="grid gap-1.5 leading-snug">
             <Line word="Look for">{step.hints.pointer}</Line>
             <Line word="Hold">{sentence(step.hold)}</Line>
           </dl>
         )}
         {strength >= 3 && (
-          <dl className="grid gap-2">
+          <dl className="grid gap-1.5 leading-snug">
             <Line word="Look for">
               {step.lines ? (
                 <Lines {...{ puzzle, scheme, marks, states }} lines={step.lines} />
@@ -94,7 +94,7 @@ export function StepCard({
                   total={step.runs?.total}
                   dialect={dialect}
                 />
-                <Legend puzzle={puzzle} step={step} />
+                <Legend puzzle={puzzle} step={step} next={step.turns[done]?.name} />
                 {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
               </Line>
             )}
@@ -157,11 +157,12 @@ function NowAndThen({ puzzle, scheme, marks, states, piece }: Pictured & { piece
       rotation={state[p]}
       scheme={scheme}
       marks={marks}
-      className="h-8 max-w-16"
+      single
+      className="inline-block h-7 w-7"
     />
   )
   return (
-    <span className="flex shrink-0 items-center gap-1 text-soft">
+    <span className="ml-1.5 inline-flex items-center gap-1 align-middle whitespace-nowrap text-soft">
       {picture(states.held)}
       <ArrowRight size={12} aria-hidden />
       {picture(states.end)}
@@ -177,8 +178,10 @@ function Lines({ lines, ...given }: Pictured & { lines: readonly RouteLine[] }) 
           <span className="mt-0.5 grid size-5 shrink-0 place-items-center rounded-full bg-amber text-xs font-bold text-on-amber">
             {i + 1}
           </span>
-          <span className="grow">{words}</span>
-          <NowAndThen {...given} piece={piece} />
+          <span>
+            {words}
+            <NowAndThen {...given} piece={piece} />
+          </span>
         </li>
       ))}
     </ol>
@@ -189,23 +192,26 @@ function Lines({ lines, ...given }: Pictured & { lines: readonly RouteLine[] }) 
 function WithPicture({ step, ...given }: Pictured & { step: RouteStep }) {
   if (step.pieces.length !== 1) return <>{capital(step.lookFor)}</>
   return (
-    <div className="flex items-start gap-2">
-      <span className="grow">{capital(step.lookFor)}</span>
+    <>
+      {capital(step.lookFor)}
       <NowAndThen {...given} piece={step.pieces[0]} />
-    </div>
+    </>
   )
 }
 
-/** What each letter of the card turns, and which way. */
-function Legend({ puzzle, step }: { puzzle: Puzzle; step: RouteStep }) {
+/** The next turn in plain words, and what each letter of the card turns. */
+function Legend({ puzzle, step, next }: { puzzle: Puzzle; step: RouteStep; next?: string }) {
+  const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
   const words = legendOf(
     puzzle,
     step.turns.map(({ name }) => name),
   )
   return (
-    <details className="mt-1 text-sm text-soft">
-      <summary className="cursor-pointer">What the letters turn</summary>
-      <ul className="mt-0.5">
+    <details className="mt-1 text-sm">
+      <summary className="cursor-pointer">
+        {turn ? `${shortTurnWords(puzzle, turn)}.` : 'What the letters turn'}
+      </summary>
+      <ul className="mt-0.5 text-soft">
         {words.map((line) => (
           <li key={line}>{line}</li>
         ))}

@@ -1,10 +1,11 @@
 import { X } from 'lucide-react'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
+import { groupNames } from '@/core/analysis/groupNames'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { OrbitAccount } from '@/core/stuck/finding'
 import type { Remedy } from '@/core/stuck/remedies'
-import { kindPlural, listed, plural, shortKind } from '@/core/words'
+import { listed, plural } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { DiagnosisNotice } from '@/ui/DiagnosisNotice'
 import { IconButton } from '@/ui/IconButton'
@@ -78,6 +79,11 @@ export function StuckPanel({
 
 function Counts({ puzzle, account }: { puzzle: Puzzle; account: readonly OrbitAccount[] }) {
   if (account.length === 0) return null
+  const rows = rowsOf(puzzle, account)
+  const names = groupNames(
+    puzzle,
+    rows.map(({ places }) => places),
+  )
   return (
     <table className="w-full text-sm">
       <caption className="pb-1 text-left text-soft">The count, orbit by orbit</caption>
@@ -90,9 +96,9 @@ function Counts({ puzzle, account }: { puzzle: Puzzle; account: readonly OrbitAc
         </tr>
       </thead>
       <tbody>
-        {rowsOf(puzzle, account).map(({ places, wrong, parity, twist }) => (
+        {rows.map(({ places, wrong, parity, twist }, row) => (
           <tr key={places[0]} className="border-t border-line align-top">
-            <td className="py-0.5">{namesOf(puzzle, places)}</td>
+            <td className="py-0.5">{names[row].name}</td>
             <td className="turns px-2 text-right">
               {wrong} of {places.length}
             </td>
@@ -119,12 +125,6 @@ function rowsOf(puzzle: Puzzle, account: readonly OrbitAccount[]): OrbitAccount[
     }
   })
   return [...account.filter(({ places }) => places.length > 1), ...joined]
-}
-
-function namesOf(puzzle: Puzzle, places: readonly number[]): string {
-  const kinds = [...new Set(places.map((p) => puzzle.pieces[p].kind))]
-  if (kinds.length === 1) return kindPlural(kinds[0])
-  return listed([...new Set(kinds.map((kind) => kindPlural(shortKind(kind))))])
 }
 
 function twistWords({ sum, ways }: NonNullable<OrbitAccount['twist']>): string {

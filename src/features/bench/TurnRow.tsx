@@ -85,7 +85,7 @@ export function TurnParts({
                 key={at}
                 name={name}
                 dialect={dialect}
-                small={parts.length > 2}
+                small={parts.length > 1}
                 look={at < done ? 'done' : at === done ? 'now' : 'coming'}
               />
             ))}

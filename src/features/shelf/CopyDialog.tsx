@@ -2,20 +2,28 @@
 
 import { Pencil, Plus } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { useState, useTransition } from 'react'
+import { useMemo, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { CATALOG_NAMES, definitionById, forgetDefinition, ownDefinitions } from '@/core/catalog'
 import { settingId, settingOf, splitId } from '@/core/catalog/setting'
+import { ringWords } from '@/core/analysis/placeNames'
+import { unit } from '@/core/geometry/vector'
+import { compile } from '@/core/puzzle/compile'
 import { MARKS, type Colour, type Scheme } from '@/core/puzzle/colours'
 import { DIRECTIONS } from '@/core/puzzle/directions'
 import type { PuzzleDefinition } from '@/core/puzzle/definition'
+import { posed, poseOf } from '@/core/puzzle/view'
 import { fail, type Problem } from '@/core/result'
+import type { Vector } from '@/core/rotation'
+import { start } from '@/core/state'
+import { listed } from '@/core/words'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
 import { heard } from '@/ui/heard'
 import { Choice, TextArea, TextField } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
+import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { discardCopy, forgetPuzzle, putFileOnShelf, saveCopy } from './actions'
 import { PuzzleFileField, readChosenFile, useFileDrop, type PuzzleFile } from './PuzzleFile'
 
@@ -253,11 +261,22 @@ function SettingFields({
   )
 }
 
-/** Which face has a colour: by its direction, or by number on a solid with faces of its own. */
-function faceWord({ solid, faces }: PuzzleDefinition, colour: string, index: number): string {
-  if (solid) return `${index + 1}.`
-  return DIRECTIONS.find(({ name }) => faces[name] === colour)?.adjective ?? ''
+/** Which face has a colour: by its direction, on a solid among those of all its faces. */
+function faceWord(definition: PuzzleDefinition, colour: string): string {
+  const { solid, faces } = definition
+  if (!solid) return DIRECTIONS.find(({ name }) => faces[name] === colour)?.adjective ?? ''
+  const pose = poseOf(definition)
+  const outward = (normal: Vector) => unit(posed(pose, normal))
+  const own = solid.halfSpaces.filter((each) => each.colour === colour)
+  const all = solid.halfSpaces.map(({ normal }) => outward(normal))
+  return listed(own.map(({ normal }) => ringWords(outward(normal), all)))
 }
+
+/** The finished puzzle with one colour alone, the others grey. */
+const alone = (scheme: Scheme, index: number): Scheme =>
+  scheme.map((colour, i) => (i === index ? colour : { ...colour, shade: GREY }))
+
+const GREY = '#39404f'
 
 function SchemeFields({
   definition,
@@ -270,17 +289,32 @@ function SchemeFields({
   problem?: Problem
   onChange: (scheme: Scheme) => void
 }) {
+  const puzzle = useMemo(() => definition && compile(definition), [definition])
   const change = (index: number, part: Partial<Colour>) =>
     onChange(scheme.map((colour, i) => (i === index ? { ...colour, ...part } : colour)))
   return (
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-sm font-bold">Colours, as the finished puzzle is held</legend>
       {scheme.map((colour, i) => {
-        const face = definition ? faceWord(definition, colour.id, i) : ''
+        const face = definition ? faceWord(definition, colour.id) : ''
         const bad = problem?.field?.startsWith(`scheme[${i}]`)
         return (
-          <div key={colour.id} className="grid grid-cols-[4rem_3rem_1fr_6rem] items-center gap-2">
-            <span className="text-sm text-soft">{face}</span>
+          <div
+            key={colour.id}
+            className="grid grid-cols-[7.5rem_3rem_1fr_6rem] items-center gap-2 max-sm:grid-cols-[5.5rem_2.5rem_1fr_5rem]"
+          >
+            <span className="flex items-center gap-1.5 text-sm text-soft">
+              {puzzle && (
+                <PuzzlePicture
+                  puzzle={puzzle}
+                  state={start(puzzle)}
+                  scheme={alone(scheme, i)}
+                  label=""
+                  className="h-8 w-16 shrink-0 max-sm:hidden"
+                />
+              )}
+              {face}
+            </span>
             <input
               type="color"
               aria-label={`Shade of the ${face} face`}

@@ -4,11 +4,17 @@ import type { Rotation } from '@/core/rotation'
 import { start } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
 import { Facet } from './Facet'
-import { project } from './project'
+import { project, type FlatFacet } from './project'
 
 /** A little lighter than the body, so that a dark piece has a shape. */
 const EDGE = '#2b3140'
 const AIR = 0.2
+
+/** Of two views the one that shows more faces; the near one if both show as many. */
+function fuller(near: readonly FlatFacet[], far: readonly FlatFacet[] | undefined) {
+  const faces = (facets: readonly FlatFacet[]) => facets.filter(({ sticker }) => sticker).length
+  return far && faces(far) > faces(near) ? far : near
+}
 
 /** One piece as it lies in some placement, large, from those corners that see a face of it. */
 export function PiecePicture({
@@ -17,6 +23,7 @@ export function PiecePicture({
   rotation,
   scheme,
   marks,
+  single = false,
   className,
 }: {
   puzzle: Puzzle
@@ -24,13 +31,16 @@ export function PiecePicture({
   rotation: Rotation
   scheme: Scheme
   marks: boolean
+  /** Only from the corner that sees most of its faces. */
+  single?: boolean
   className?: string
 }) {
   const state = start(puzzle)
   state[piece] = rotation
-  const views = WINDOW_NAMES.map((name) => project(puzzle, state, scheme, name, piece)).filter(
+  const seen = WINDOW_NAMES.map((name) => project(puzzle, state, scheme, name, piece)).filter(
     (facets) => facets.some(({ sticker }) => sticker),
   )
+  const views = single ? seen.slice(0, 1).map((near) => fuller(near, seen[1])) : seen
   // The coloured faces fill the picture; the body is cut off where it goes on.
   const boxes = views.map((facets) => {
     const points = facets.flatMap(({ sticker, outline }) => (sticker ? outline : []))

@@ -45,7 +45,7 @@ export function project(
   name: WindowName,
   alone?: number,
 ): FlatFacet[] {
-  const eye = scale(unit(eyeOf(name)), EYE_DISTANCE * puzzle.radius)
+  const eye = scale(unit(eyeOf(name, puzzle.definition)), EYE_DISTANCE * puzzle.radius)
   const view = lookAt(eye)
   const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
   const pose = poseOf(puzzle.definition)

@@ -83,19 +83,20 @@ export function OverlayDrawing({
                   markerEnd={`url(#${head})`}
                 />
               ))}
-              {numbers.map(({ number, at: [x, y] }) => (
+              {numbers.map(({ number, at: [x, y], isHidden }) => (
                 <g key={number} data-number={number}>
                   <circle
                     cx={x}
                     cy={y}
                     r={DISC}
-                    className="fill-amber stroke-ground"
+                    className={isHidden ? 'fill-ground stroke-amber' : 'fill-amber stroke-ground'}
                     strokeWidth={2}
+                    strokeDasharray={isHidden ? '3 2' : undefined}
                   />
                   <text
                     x={x}
                     y={y}
-                    className="fill-on-amber text-xs font-bold"
+                    className={`text-xs font-bold ${isHidden ? 'fill-ink' : 'fill-on-amber'}`}
                     textAnchor="middle"
                     dominantBaseline="central"
                   >

@@ -112,7 +112,7 @@ export class PuzzleScene {
     this.scene.add(this.root, new AmbientLight('#ffffff', 2.1))
     for (const name of WINDOW_NAMES) {
       const light = new DirectionalLight('#fff4dc', 1.15)
-      const [x, y, z] = eyeOf(name)
+      const [x, y, z] = eyeOf(name, puzzle.definition)
       light.position.set(x * 0.4, y * 2, z)
       this.scene.add(light)
     }
@@ -123,7 +123,7 @@ export class PuzzleScene {
 
   private camera(name: WindowName): PerspectiveCamera {
     const camera = new PerspectiveCamera(FIELD_OF_VIEW, 1, 0.1, 200)
-    camera.position.set(...eyeOf(name))
+    camera.position.set(...eyeOf(name, this.puzzle.definition))
     return camera
   }
 
@@ -458,7 +458,9 @@ export class PuzzleScene {
     const radius = this.puzzle.radius * 1.06 * (1 + 0.6 * this.apart)
     const half = (FIELD_OF_VIEW * Math.PI) / 360
     const narrow = Math.atan(Math.tan(half) * Math.min(1, camera.aspect))
-    const eye = new Vector3(...eyeOf(name)).setLength(radius / Math.sin(narrow))
+    const eye = new Vector3(...eyeOf(name, this.puzzle.definition)).setLength(
+      radius / Math.sin(narrow),
+    )
     camera.position.copy(eye)
     camera.lookAt(0, 0, 0)
     camera.updateProjectionMatrix()

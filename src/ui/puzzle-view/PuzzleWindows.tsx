@@ -7,7 +7,7 @@ import type { State } from '@/core/state'
 import { WINDOW_NAMES, WINDOW_WORDS, type WindowName } from '../camera'
 import { classes } from '../classes'
 import { PuzzlePicture } from '../puzzle-picture/PuzzlePicture'
-import { NO_GUIDE, overlayOf, type Guide, type Overlay } from './overlay'
+import { NO_GUIDE, overlaysOf, type Guide, type Overlay } from './overlay'
 import { OverlayDrawing } from './OverlayDrawing'
 import type { Hit, Lights, PuzzleScene } from './PuzzleScene'
 
@@ -130,7 +130,14 @@ export function PuzzleWindows({
   useEffect(() => {
     const made = scene.current
     if (!made || !ready) return
-    setOverlays(WINDOW_NAMES.map((name) => overlayOf(puzzle, state, guide, made.eye(name))))
+    setOverlays(
+      overlaysOf(
+        puzzle,
+        state,
+        guide,
+        WINDOW_NAMES.map((name) => made.eye(name)),
+      ),
+    )
   }, [apart, guide, puzzle, ready, size, state, swapped])
 
   useImperativeHandle(ref, () => ({

@@ -43,7 +43,12 @@ export interface Letter {
 
 export interface Overlay {
   readonly letters: readonly Letter[]
-  readonly numbers: readonly { readonly number: number; readonly at: Point }[]
+  readonly numbers: readonly {
+    readonly number: number
+    readonly at: Point
+    /** No face of the piece is in sight from either side: it lies behind there. */
+    readonly isHidden?: boolean
+  }[]
   readonly arrows: readonly { readonly from: Point; readonly to: Point }[]
   readonly turns: readonly { readonly path: readonly Point[]; readonly name: string }[]
 }
@@ -51,49 +56,84 @@ export interface Overlay {
 /** How far beyond the puzzle the letters of its layers stand, in cells. */
 const LETTER_DISTANCE = 0.35
 
-export function overlayOf(
+/** One overlay a window; what no window shows is numbered where it lies behind, in the nearer one. */
+export function overlaysOf(
+  puzzle: Puzzle,
+  state: State,
+  guide: Guide,
+  eyes: readonly Eye[],
+): Overlay[] {
+  const overlays = eyes.map((eye) => overlayOf(puzzle, state, guide, eye))
+  return guide.numbered.reduce((all, piece, i) => {
+    if (all.some(({ numbers }) => numbers.some(({ number }) => number === i + 1))) return all
+    const own = puzzle.pieces[piece]
+    const point = placed(
+      puzzle.cores[own.core],
+      state[piece],
+      average(own.faces.flatMap(({ polygon }) => [...polygon])),
+    )
+    const distances = eyes.map(({ from }) => length(subtract(from, point)))
+    const nearest = distances.indexOf(Math.min(...distances))
+    return all.map((overlay, e) =>
+      e === nearest
+        ? {
+            ...overlay,
+            numbers: [
+              ...overlay.numbers,
+              { number: i + 1, at: eyes[e].flat(point), isHidden: true },
+            ],
+          }
+        : overlay,
+    )
+  }, overlays)
+}
+
+function overlayOf(
   puzzle: Puzzle,
   state: State,
   { numbered, arrows, turn }: Guide,
   eye: Eye,
 ): Overlay {
-  const placedAt = ({ piece, rotation }: Spot) => seenPoint(puzzle, eye, piece, rotation)
-  const inSight = numbered.map((piece) => {
-    const point = placedAt({ piece, rotation: state[piece] })
-    return point && eye.sees(piece, point) ? point : undefined
-  })
+  const inSight = numbered.map((piece) =>
+    seenPoint(puzzle, eye, { piece, rotation: state[piece] }, (point) => eye.sees(piece, point)),
+  )
   return {
     letters: lettersOf(puzzle, eye),
     numbers: inSight.flatMap((point, i) => (point ? [{ number: i + 1, at: eye.flat(point) }] : [])),
     arrows: arrows.flatMap(({ from, to }) => {
-      const [start, end] = [placedAt(from), placedAt(to)]
-      if (!start || !end || !eye.sees(from.piece, start)) return []
-      return [{ from: eye.flat(start), to: eye.flat(end) }]
+      const start = seenPoint(puzzle, eye, from, (point) => eye.sees(from.piece, point))
+      const end = seenPoint(puzzle, eye, to, () => true)
+      return start && end ? [{ from: eye.flat(start), to: eye.flat(end) }] : []
     }),
     turns: turn ? [{ path: bentArrow(puzzle, state, turn, eye), name: turn.name }] : [],
   }
 }
 
-/** The middle of the face of a piece that looks most toward the eye; undefined if none does. */
+/**
+ * A point on a piece in some placement, for a number or the end of an arrow: the middle of the face that
+ * looks most toward the eye, or what else of the piece is in sight; undefined if no face looks that way.
+ */
 function seenPoint(
   puzzle: Puzzle,
   eye: Eye,
-  piece: number,
-  rotation: Rotation,
+  { piece, rotation }: Spot,
+  isInSight: (point: Vector) => boolean,
 ): Vector | undefined {
   const own = puzzle.pieces[piece]
-  const core = puzzle.cores[own.core]
-  let best: Vector | undefined
-  let most = 0.05
-  for (const { polygon, normal } of drawnFaces(own)) {
-    const point = placed(core, rotation, roomIn(polygon, normal).middle)
-    const toward = dot(unit(rotate(rotation, normal)), unit(subtract(eye.from, point)))
-    if (toward > most) {
-      most = toward
-      best = point
-    }
-  }
-  return best
+  const put = (point: Vector) => placed(puzzle.cores[own.core], rotation, point)
+  const faces = drawnFaces(own)
+    .map(({ polygon, normal }) => {
+      const { middle } = roomIn(polygon, normal)
+      const toward = subtract(eye.from, put(middle))
+      return { polygon, middle, looks: dot(unit(rotate(rotation, normal)), unit(toward)) }
+    })
+    .filter(({ looks }) => looks > 0.02)
+    .sort((a, b) => b.looks - a.looks)
+  const points = faces.flatMap(({ polygon, middle }) => [
+    put(middle),
+    ...polygon.map((corner) => put(average([middle, corner]))),
+  ])
+  return points.find(isInSight)
 }
 
 /** The letters of the outer layers, in each window those that face it. */
