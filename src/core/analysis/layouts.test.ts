@@ -70,6 +70,8 @@ describe('layouts of glued blocks', () => {
   })
 
   it('have loops that are legal and come back to the finished layout', () => {
+    // Some blocks lock the puzzle, so that it has none; not all do.
+    let loops = 0
     fc.assert(
       fc.property(anyGlued, (puzzle) => {
         const layouts = layoutsOf(puzzle)
@@ -84,10 +86,11 @@ describe('layouts of glued blocks', () => {
           length = turns.length
           if (++seen === 40) break
         }
-        expect(seen).toBeGreaterThan(0)
+        loops += seen
       }),
       { numRuns: 20 },
     )
+    expect(loops).toBeGreaterThan(0)
   })
 
   it('are given up where blocks can lie in too many ways', () => {

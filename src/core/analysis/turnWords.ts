@@ -8,6 +8,7 @@ import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { inSlab, isWhole, type Grip } from '../puzzle/mechanism'
 import { poseOf, posed } from '../puzzle/view'
 import type { Vector } from '../rotation'
+import type { Hand } from '../search/handCost'
 import { capital, inWords, listed } from '../words'
 import { ORDINALS, cubeWords, ringWords } from './placeNames'
 
@@ -179,6 +180,16 @@ function axisWords(puzzle: Puzzle, grip: Grip): string {
     .filter((other) => !isWhole(other) && /^[A-Z]$/.test(other.name) && !/[MES]/.test(other.name))
     .map(({ axis }) => scale(posed(pose, axis), 1 / length(axis)))
   return ringWords(scale(posed(pose, grip.axis), 1 / length(grip.axis)), axes)
+}
+
+/** Which hand makes a turn easily: that of its side, else the one that turns most; none for the whole. */
+export function handOf(puzzle: Puzzle, turn: Turn, main: Hand): Hand | undefined {
+  if (turn.whole) return undefined
+  const [x] = scale(
+    posed(poseOf(puzzle.definition), puzzle.grips[turn.grip].axis),
+    1 / length(puzzle.grips[turn.grip].axis),
+  )
+  return Math.abs(x) < 0.3 ? main : x > 0 ? 'right' : 'left'
 }
 
 /** 'Right layer, away from you' */

@@ -313,6 +313,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               strength={strength}
               done={done - trail.firstOfStep[step]}
               dialect={settings.writeDialect}
+              hand={settings.hand}
               hintKey={keyFor('hint')}
               onHint={controls.hint}
               onTakeOther={({ piece, first }) => controls.plan({ prefer: piece, first })}

@@ -1,11 +1,12 @@
 import { ArrowRight } from 'lucide-react'
 import type { ReactNode } from 'react'
-import { legendOf, shortTurnWords } from '@/core/analysis/turnWords'
+import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
 import type { RouteLine, RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
 import { capital } from '@/core/words'
 import type { Scheme } from '@/core/puzzle/colours'
-import type { Puzzle } from '@/core/puzzle/compile'
+import type { Puzzle, Turn } from '@/core/puzzle/compile'
+import type { Hand } from '@/core/search/handCost'
 import type { State } from '@/core/state'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { Button } from '@/ui/Button'
@@ -37,6 +38,7 @@ export function StepCard({
   strength,
   done,
   dialect,
+  hand,
   hintKey,
   onHint,
   onTakeOther,
@@ -54,6 +56,8 @@ export function StepCard({
   /** Turns of this step that are done. */
   done: number
   dialect: DialectId
+  /** The hand that turns most. */
+  hand: Hand
   /** The key for a stronger hint, as shown. */
   hintKey: string
   onHint: () => void
@@ -94,7 +98,7 @@ export function StepCard({
                   total={step.runs?.total}
                   dialect={dialect}
                 />
-                <Legend puzzle={puzzle} step={step} next={step.turns[done]?.name} />
+                <Legend puzzle={puzzle} step={step} next={step.turns[done]?.name} hand={hand} />
                 {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
               </Line>
             )}
@@ -200,7 +204,17 @@ function WithPicture({ step, ...given }: Pictured & { step: RouteStep }) {
 }
 
 /** The next turn in plain words, and what each letter of the card turns. */
-function Legend({ puzzle, step, next }: { puzzle: Puzzle; step: RouteStep; next?: string }) {
+function Legend({
+  puzzle,
+  step,
+  next,
+  hand,
+}: {
+  puzzle: Puzzle
+  step: RouteStep
+  next?: string
+  hand: Hand
+}) {
   const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
   const words = legendOf(
     puzzle,
@@ -209,7 +223,7 @@ function Legend({ puzzle, step, next }: { puzzle: Puzzle; step: RouteStep; next?
   return (
     <details className="mt-1 text-sm">
       <summary className="cursor-pointer">
-        {turn ? `${shortTurnWords(puzzle, turn)}.` : 'What the letters turn'}
+        {turn ? nextWords(puzzle, turn, hand) : 'What the letters turn'}
       </summary>
       <ul className="mt-0.5 text-soft">
         {words.map((line) => (
@@ -218,6 +232,11 @@ function Legend({ puzzle, step, next }: { puzzle: Puzzle; step: RouteStep; next?
       </ul>
     </details>
   )
+}
+
+function nextWords(puzzle: Puzzle, turn: Turn, main: Hand): string {
+  const hand = handOf(puzzle, turn, main)
+  return `${shortTurnWords(puzzle, turn)}${hand ? `, with the ${hand} hand` : ''}.`
 }
 
 const sentence = (text: string): string => {
