@@ -15,6 +15,7 @@ import { searchPlan } from '../src/core/universal/orbitPlan'
 import { canReshape } from '../src/core/universal/reshape'
 import { searchCycles, writeCycles } from '../src/core/universal/baseCycles'
 import { SCHOOLS } from '../src/core/schools'
+import { fits } from '../src/core/schools/fits'
 
 const write = (path: string, value: unknown) =>
   writeFileSync(
@@ -46,7 +47,10 @@ for (const id of CATALOG_IDS) {
     cycles[key] = writeCycles(found)
     plans[key] = timed(`${id}: order of the work`, () => searchPlan(puzzle, found)?.plan)
   }
-  if (!process.argv.includes('--orders') && SCHOOLS.some(({ puzzles }) => puzzles.includes(id)))
+  if (
+    !process.argv.includes('--orders') &&
+    SCHOOLS.some((school) => fits(school, puzzle.definition))
+  )
     write(
       `schools/derived/${id}.json`,
       timed(`${id}: schools`, () => deriveAll(puzzle)),

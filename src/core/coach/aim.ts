@@ -1,3 +1,5 @@
+import type { Must, Role } from '../schools/school'
+
 /** What a step is for: facts from which its words are made. Pieces and places are indices. */
 export type Aim =
   /** Take the hold in which the first pieces count as home. */
@@ -34,6 +36,25 @@ export type Aim =
       readonly runsBefore: number
       readonly runsTotal: number
       readonly left: number
+    }
+  /** A piece is turned right in its place by one turn. */
+  | { readonly kind: 'spin'; readonly piece: number }
+  /** A piece is brought home by a known sequence, or lifted out by one. */
+  | {
+      readonly kind: 'bring'
+      readonly piece: number
+      readonly isLift: boolean
+      readonly sequence: readonly string[]
+      readonly runs: number
+      readonly others: readonly OtherPiece[]
+    }
+  /** A sequence known by heart is done for some pieces. */
+  | {
+      readonly kind: 'known'
+      readonly pieces: readonly number[]
+      readonly must: Must
+      readonly layer: Role
+      readonly sequence: readonly string[]
     }
   /** Only a turn of the last layer is missing. */
   | { readonly kind: 'align' }

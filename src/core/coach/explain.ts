@@ -2,15 +2,17 @@
 import type { Scheme } from '../puzzle/colours'
 import { directionOfLetter, opposite, turnDirection, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, multiply, rotationAbout, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, rotationAbout, type Rotation } from '../rotation'
 import type { Condition, Stage } from '../schools/school'
-import { placeOf, rotateState, start, type State } from '../state'
+import { looksHome, placeOf, rotateState, start, type State } from '../state'
 import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
+import { bringWords, knownWords, spinWords } from './pieceWords'
 import type { RouteStep } from './route'
-import { marksOf } from '../analysis/who'
+import { anchorsOf } from '../analysis/anchors'
+import { marksOf, whereNow, who } from '../analysis/who'
 import {
   capital,
   colourOf,
@@ -53,7 +55,10 @@ interface Scene extends StepToExplain {
 
 type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints' | 'note'> &
   Partial<
-    Pick<RouteStep, 'hold' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'>
+    Pick<
+      RouteStep,
+      'hold' | 'lines' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'
+    >
   >
 
 export function explainStep(given: StepToExplain): RouteStep {
@@ -102,8 +107,8 @@ export const fillColours = (
   text: string,
 ): string =>
   text
-    .replaceAll('{base}', colourOf(puzzle, scheme, base))
-    .replaceAll('{last}', colourOf(puzzle, scheme, opposite(base)))
+    .replaceAll('{base}', () => colourOf(puzzle, scheme, base))
+    .replaceAll('{last}', () => colourOf(puzzle, scheme, opposite(base)))
 
 function wordsFor(scene: Scene): Words {
   const { aim } = scene.step
@@ -118,6 +123,12 @@ function wordsFor(scene: Scene): Words {
       return countWords(scene, aim)
     case 'twist':
       return twistWords(scene, aim)
+    case 'spin':
+      return spinWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'bring':
+      return bringWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'known':
+      return knownWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'align':
       return alignWords(scene)
     case 'case':
@@ -134,7 +145,9 @@ function holdWords(scene: Scene): string {
   const side = turnDirection(frame, base)
   const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
   const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')
-  const isSeen = piecesOfSide(puzzle, sideAt(frame, second)).some((p) => state[p] === frame)
+  const isSeen = piecesOfSide(puzzle, sideAt(frame, second)).some((p) =>
+    looksHome(puzzle, p, multiply(INVERSE[frame], state[p])),
+  )
   if (isSeen && isWholeStage(scene))
     return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
   const marks = marksOf(puzzle, scheme, state, frame)
@@ -222,6 +235,9 @@ function insertCheck(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): strin
   const first = `${colourOf(puzzle, scheme, base)} is ${heldWords(held(stage).base)}`
   if (aim.must === 'faced')
     return `${first} on ${plural(facedCount(scene), puzzle.pieces[aim.piece].kind)}; the sides do not matter.`
+  const place = whereNow(puzzle, endFrame, aim.piece, end[aim.piece])
+  if (anchorsOf(puzzle).length > 0 && place !== undefined)
+    return `${who(puzzle, scheme, aim.piece)} is ${place}. Its ${first}.`
   const meeting = sidesShown(puzzle, aim.piece, 0)
     .filter((side) => side !== base)
     .filter((side) =>

@@ -2,19 +2,18 @@
  * Goals of a stage, judged on a state. A goal is met if some hold of the finished puzzle (the frame
  * k: the rotation that every piece would have) satisfies all its conditions at once.
  */
+import { anchoredHolds } from '../analysis/anchors'
 import { straysUnder } from '../analysis/placements'
+import { piecesShowing } from '../analysis/sides'
+import { average, subtract, unit } from '../geometry/vector'
 import { memoised } from '../memo'
-import {
-  directionOfLetter,
-  directionOfVector,
-  opposite,
-  type Direction,
-} from '../puzzle/directions'
+import { directionOfLetter, opposite, type Direction } from '../puzzle/directions'
 import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import { looksHome, rotateState, type State } from '../state'
 import { areSumsSettled } from '../universal/account'
+import { selected } from './selections'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
 const sides = new WeakMap<Puzzle, Map<Direction, number[]>>()
@@ -24,9 +23,7 @@ export function piecesOfSide(puzzle: Puzzle, side: Direction): readonly number[]
   sides.set(puzzle, known)
   let pieces = known.get(side)
   if (!pieces) {
-    pieces = puzzle.pieces.flatMap(({ faces }, p) =>
-      faces.some(({ normal }) => directionOfVector(normal) === side) ? [p] : [],
-    )
+    pieces = piecesShowing(puzzle, side)
     known.set(side, pieces)
   }
   return pieces
@@ -35,9 +32,10 @@ export function piecesOfSide(puzzle: Puzzle, side: Direction): readonly number[]
 /** The pieces that a condition concerns. */
 export const piecesOf = (
   puzzle: Puzzle,
-  { layer, pieces }: Condition,
+  { layer, select, pieces }: Condition,
   base: Direction,
-): readonly number[] => pieces ?? piecesOfSide(puzzle, sideOf(layer, base))
+): readonly number[] =>
+  pieces ?? (select ? selected(puzzle, select, base) : piecesOfSide(puzzle, sideOf(layer, base)))
 
 export const sideOf = (role: Role, base: Direction): Direction =>
   role === 'base' ? base : opposite(base)
@@ -50,7 +48,27 @@ export function pieceMeets(
   piece: number,
   frame: Rotation,
 ): boolean {
+  if (condition.must === 'together')
+    return piecesOf(puzzle, condition, base)
+      .filter((other) => rayOf(puzzle, other) === rayOf(puzzle, piece))
+      .every((other) => state[other] === state[piece])
   return rotationMeets(puzzle, condition, base, state[piece], piece, frame)
+}
+
+/** Pieces on one ray from their core have one name here. */
+const rayOf = (puzzle: Puzzle, piece: number): string => raysOf(puzzle)[piece]
+
+const rays = new WeakMap<Puzzle, readonly string[]>()
+
+function raysOf(puzzle: Puzzle): readonly string[] {
+  const known = rays.get(puzzle)
+  if (known) return known
+  const found = puzzle.pieces.map(({ cells, core }) => {
+    const out = unit(subtract(average(cells), puzzle.cores[core]))
+    return `${core}:${out.map((c) => Math.round(c * 1e3) + 0).join()}`
+  })
+  rays.set(puzzle, found)
+  return found
 }
 
 function rotationMeets(
@@ -73,6 +91,7 @@ function rotationMeets(
     case 'looks home':
       return looksHome(puzzle, piece, multiply(INVERSE[frame], r))
     case 'settled':
+    case 'together':
       return true
   }
 }
@@ -127,11 +146,12 @@ export function frameMeeting(
   if (settled) {
     const [piece] = settled.pieces
     const frame = table ? table[24 * piece + state[piece]] : state[piece]
-    return puzzle.holds.includes(frame) && meetsAll(puzzle, asked, base, state, frame, table)
+    return anchoredHolds(puzzle, state, table).includes(frame) &&
+      meetsAll(puzzle, asked, base, state, frame, table)
       ? frame
       : undefined
   }
-  for (const frame of puzzle.holds)
+  for (const frame of anchoredHolds(puzzle, state, table))
     if (meetsAll(puzzle, asked, base, state, frame, table)) return frame
   return undefined
 }
@@ -149,12 +169,29 @@ function meetsAll(
     if (condition.must === 'in shape' && straysUnder(puzzle, state, frame).length > 0) return false
     if (condition.must === 'settled' && !areSumsSettled(puzzle, rotateState(state, INVERSE[frame])))
       return false
+    if (condition.must === 'together' && !areTogether(puzzle, pieces, state, table)) return false
     for (const piece of pieces) {
       const r = table ? table[24 * piece + state[piece]] : state[piece]
       if (!rotationMeets(puzzle, condition, base, r, piece, frame)) return false
     }
   }
   return true
+}
+
+function areTogether(
+  puzzle: Puzzle,
+  pieces: readonly number[],
+  state: State,
+  table?: Uint8Array,
+): boolean {
+  const names = raysOf(puzzle)
+  const first = new Map<string, Rotation>()
+  return pieces.every((piece) => {
+    const r = table ? table[24 * piece + state[piece]] : state[piece]
+    const known = first.get(names[piece])
+    if (known === undefined) first.set(names[piece], r)
+    return known === undefined || known === r
+  })
 }
 
 /** The pieces that satisfy some condition of the goal in this frame. */

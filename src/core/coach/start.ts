@@ -1,5 +1,7 @@
 /** How a plan may begin: a base colour, and the frame that some piece of its layer sets. */
-import { turnDirection, type Direction } from '../puzzle/directions'
+import { anchoredHolds, anchorsOf } from '../analysis/anchors'
+import { turnSide } from '../analysis/sides'
+import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { Stage } from '../schools/school'
@@ -24,10 +26,14 @@ export function startsWith(
   base: Direction,
   state: State,
 ): Start[] {
+  const isAnchored = anchorsOf(puzzle).length > 0
+  const [anchored] = anchoredHolds(puzzle, state)
   for (let done = stages.length; done > 0; done--) {
     const frame = frameMeeting(puzzle, stages[done - 1].goal, base, state)
-    if (frame !== undefined) return [{ base, frame, stagesDone: done }]
+    if (frame !== undefined)
+      return [{ base, frame: isAnchored ? anchored : frame, stagesDone: done }]
   }
+  if (isAnchored) return [{ base, frame: anchored, stagesDone: 0 }]
   const pieces = piecesOfSide(puzzle, base)
   return pieces
     .filter((piece, i) => pieces.findIndex((other) => state[other] === state[piece]) === i)
@@ -37,13 +43,13 @@ export function startsWith(
 
 /** The cheapest whole-puzzle turns that bring the base layer to where a stage holds it. */
 export function holdFor(puzzle: Puzzle, stage: Stage, base: Direction, frame: Rotation): Turn[] {
-  return [...holdsBringing(puzzle, turnDirection(frame, base), held(stage).base)[0].turns]
+  return [...holdsBringing(puzzle, turnSide(puzzle, frame, base), held(stage).base)[0].turns]
 }
 
 /** The sides of the finished puzzle that may be a base: all that a whole-puzzle turn exchanges. */
 export function basesOf(puzzle: Puzzle, stage: Stage): Direction[] {
   const { base } = held(stage)
   return puzzle.holds
-    .map((hold) => turnDirection(hold, base))
+    .map((hold) => turnSide(puzzle, hold, base))
     .filter((side, i, all) => all.indexOf(side) === i)
 }

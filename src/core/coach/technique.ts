@@ -7,7 +7,11 @@ import { derivedStage } from '../schools/derived'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
+import { deriveKnown } from './deriveKnown'
 import { gather } from './techniques/gather'
+import { insertPieces } from './techniques/insert'
+import { doKnown } from './techniques/known'
+import { spinInPlace } from './techniques/spin'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
 import type { StageContext, Workpiece } from './workpiece'
@@ -23,7 +27,13 @@ export function runTechnique(
   const { technique } = stage
   switch (technique.kind) {
     case 'gather':
-      return gather(context, work, technique.must)
+      return gather(context, work, technique.must, technique.select)
+    case 'spin':
+      return spinInPlace(context, work, technique)
+    case 'insert':
+      return insertPieces(context, work, technique, goalBefore)
+    case 'known':
+      return doKnown(context, work, technique, knownIn(puzzle, school, stage, goalBefore))
     case 'trigger':
       return triggerIn(context, work, technique.triggers)
     case 'count':
@@ -45,6 +55,21 @@ export function runTechnique(
     default:
       throw new Error(`${technique.kind} is planned as a whole, not stage by stage`)
   }
+}
+
+/** The sequences of a stage: as the school has them, else as they were derived. */
+function knownIn(
+  puzzle: Puzzle,
+  school: School,
+  stage: Stage,
+  goalBefore: readonly Condition[],
+): readonly string[] {
+  const { technique } = stage
+  if (technique.kind === 'known' && technique.sequences) return technique.sequences
+  const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cases
+  const known = shipped ?? derivedHere.get(stage)?.cases ?? deriveKnown(puzzle, stage, goalBefore)
+  derivedHere.set(stage, { cases: [...known] })
+  return known.map(({ turns }) => turns)
 }
 
 const derivedHere = new WeakMap<Stage, { cases?: Case[]; cycle?: string }>()
@@ -87,7 +112,7 @@ function casesForRightHand(
   stage: Stage,
   goalBefore: readonly Condition[],
 ): readonly Case[] {
-  const shipped = derivedStage(puzzle.definition.id, stageKey(school, stage))?.cases
+  const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cases
   if (shipped) return shipped
   const known = derivedHere.get(stage)?.cases ?? deriveCases(puzzle, stage, goalBefore)
   derivedHere.set(stage, { cases: known })
@@ -96,7 +121,7 @@ function casesForRightHand(
 
 function cycleOf(puzzle: Puzzle, school: School, stage: Stage): string {
   if (stage.technique.kind === 'count' && stage.technique.cycle) return stage.technique.cycle
-  const shipped = derivedStage(puzzle.definition.id, stageKey(school, stage))?.cycle
+  const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cycle
   if (shipped) return shipped
   const known = derivedHere.get(stage)?.cycle ?? deriveCycle(puzzle, stage)
   derivedHere.set(stage, { cycle: known })

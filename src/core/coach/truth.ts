@@ -3,8 +3,15 @@
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
 import { placeNamesOf } from '../analysis/placeNames'
+import { sideOpposite, sidesOf } from '../analysis/sides'
+import { length, subtract, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
-import { DIRECTIONS, directionOfVector, type Direction } from '../puzzle/directions'
+import {
+  directionOfName,
+  directionOfVector,
+  DIRECTIONS,
+  type Direction,
+} from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, turnFreely, type State } from '../state'
@@ -91,6 +98,7 @@ class Card {
     this.lines()
     this.counts()
     this.colours()
+    this.statuses()
     this.hints()
     return this.found
   }
@@ -144,6 +152,7 @@ class Card {
   private places(): void {
     const { lines = [], hold, check, halfway, hints } = this.step
     for (const { sentence } of lines) this.placesIn(sentence, this.held, 'line')
+    if (lines.length === 0) this.placesIn(this.step.lookFor, this.held, 'look for')
     this.placesIn(hold, this.held, 'hold')
     this.placesIn(check, this.end, 'check')
     this.placesIn(hints.pointer, this.held, 'pointer')
@@ -196,9 +205,10 @@ class Card {
     lines.forEach(({ piece, sentence }) => {
       const p = indexOf(piece)
       const target = /It goes to (\d)/.exec(sentence)?.[1]
-      this.claim(target !== undefined, `a line without a target: ${sentence}`)
-      if (target === undefined) return
-      const other = indexOf(lines[Number(target) - 1].piece)
+      const stays = sentence.includes('It is turned there')
+      this.claim(target !== undefined || stays, `a line without a target: ${sentence}`)
+      if (target === undefined && !stays) return
+      const other = target === undefined ? p : indexOf(lines[Number(target) - 1].piece)
       // Both are told in the hold of the end.
       const held = multiply(after.frame, INVERSE[before.frame])
       this.claim(
@@ -262,6 +272,70 @@ class Card {
     }
   }
 
+  /**
+   * 'two of the four edges are in their places: A and B', 'yellow looks up on all four edges': of the pieces of
+   * the stage, before in what to look for and after in the check.
+   */
+  private statuses(): void {
+    if (this.step.kind !== 'known') return
+    const [said, checked] = [this.step.note ?? '', this.step.check]
+    const looked = this.step.lines ? said : this.step.lookFor
+    for (const [text, moment] of [
+      [looked, this.held],
+      [checked, this.end],
+    ] as const) {
+      const found =
+        /(none|all|\w+)(?: of the)? (\w+) (edges|corners)(?: (?:is|are) (home|in its place|in their places))?(?:: ([^.]*))?\./i.exec(
+          text,
+        )
+      this.claim(found !== null, `nothing is said of how they lie: ${text}`)
+      if (!found) continue
+      const [, count, total, noun, how, list] = found
+      const looks = /(\w+) looks (up|down|to the \w+)/.exec(text)
+      const right = this.statusOf(moment, noun.replace(/s$/, ''), how, looks)
+      const told = /^none$/i.test(count)
+        ? 0
+        : /^all$/i.test(count)
+          ? NUMBERS.indexOf(total)
+          : NUMBERS.indexOf(count.toLowerCase())
+      this.claim(right.length === told, `${right.length} are so: ${text}`)
+      for (const place of list?.split(/, | and (?=the )/) ?? [])
+        this.claim(right.includes(place), `not ${place}: ${text}`)
+    }
+  }
+
+  /** The places of pieces of the stage that are as it is said. */
+  private statusOf(
+    moment: Moment,
+    noun: string,
+    how: string | undefined,
+    looks: RegExpExecArray | null,
+  ): string[] {
+    const { puzzle } = this
+    const { names } = placeNamesOf(puzzle, moment.frame)
+    const base = directionOfName(this.trail.route.base)
+    const isOfStage = (p: number) => {
+      const shown = puzzle.pieces[p].faces.map(({ normal }) => unit(normal))
+      const vector = sidesOf(puzzle).get(base)
+      const isBase = shown.some((n) => vector && length(subtract(n, vector)) < 1e-6)
+      const across = sideOpposite(puzzle, base)
+      const far = across && sidesOf(puzzle).get(across)
+      const isFar = far === undefined || shown.some((n) => length(subtract(n, far)) < 1e-6)
+      return puzzle.pieces[p].kind.endsWith(noun) && !isBase && isFar
+    }
+    return puzzle.pieces.flatMap((_, p) => {
+      if (!isOfStage(p)) return []
+      const r = moment.state[p]
+      const home = homeFilled(puzzle, moment.frame, p, r)
+      const isSo = looks
+        ? this.looksAlong(moment, p, looks[1], ({ toward }) => toward === looks[2])
+        : how === 'home'
+          ? this.looksHome(moment, p)
+          : home === p
+      return isSo && home !== undefined ? [names[home]] : []
+    })
+  }
+
   private isFilledRight({ state, frame }: Moment, place: number): boolean {
     const slot = this.puzzle.slot[24 * place + frame]
     const piece = state.findIndex((r, p) => this.puzzle.slot[24 * p + r] === slot)
@@ -319,9 +393,10 @@ class Card {
     return this.puzzle.pieces[piece].faces.some(
       (face) =>
         colourIn(this.scheme, face.colour).name === colour &&
-        DIRECTIONS.some(
-          (side) =>
-            isSide(side) && rotate(state[piece], face.normal).every((c, i) => c === side.vector[i]),
+        [...sidesOf(this.puzzle)].some(
+          ([side, vector]) =>
+            isSide(side) &&
+            length(subtract(unit(rotate(state[piece], face.normal)), vector)) < 1e-6,
         ),
     )
   }

@@ -1,5 +1,6 @@
 /** A state being worked on by a technique: every turn is done on the engine as it is planned. */
-import { directionOfLetter, opposite, turnDirection, type Direction } from '../puzzle/directions'
+import { turnSide } from '../analysis/sides'
+import { directionOfLetter, opposite, type Direction } from '../puzzle/directions'
 import { memoised } from '../memo'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { multiply, type Rotation } from '../rotation'
@@ -123,7 +124,7 @@ const spinsAbout = memoised((puzzle: Puzzle, letter: string): readonly Sequence[
   return [
     sequence(puzzle, ''),
     ...puzzle.turns
-      .filter((turn) => turn.whole && turnDirection(turn.rotation, direction) === direction)
+      .filter((turn) => turn.whole && turnSide(puzzle, turn.rotation, direction) === direction)
       .map((turn) => sequence(puzzle, turn.name)),
   ]
 })
@@ -183,7 +184,7 @@ const holdsBetween = memoised((puzzle: Puzzle, letters: string): readonly Sequen
   const [from, to] = [...letters].map(directionOfLetter)
   const whole = puzzle.turns.filter((turn) => turn.whole)
   return [sequence(puzzle, ''), ...whole.map((turn) => sequence(puzzle, turn.name))]
-    .filter(({ hold }) => turnDirection(hold, from) === to)
+    .filter(({ hold }) => turnSide(puzzle, hold, from) === to)
     .sort((a, b) => a.costs.right - b.costs.right)
 })
 

@@ -4,7 +4,7 @@ export const faceFirst: School = {
   id: 'face-first',
   name: 'Face first',
   character: 'One face with sides ignored, then seven cases and five. Fewest looks.',
-  puzzles: ['cube-2'],
+  fits: { mechanism: 'box', size: [2, 2, 2] },
   options: [],
   stages: [
     {

@@ -1,16 +1,24 @@
 /** The schools that are written. A new one is a file beside the others and a line here. */
-import { definitionKey } from '../analysis/derivedOrders'
 import { puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { faceFirst } from './face-first'
+import { faceThenThree } from './face-then-three'
+import { fits } from './fits'
 import { layerByLayer } from './layer-by-layer'
+import { layers } from './layers'
 import { oneTrigger } from './one-trigger'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
 import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
 
-export const SCHOOLS: readonly School[] = [oneTrigger, layerByLayer, faceFirst]
+export const SCHOOLS: readonly School[] = [
+  oneTrigger,
+  layerByLayer,
+  faceFirst,
+  faceThenThree,
+  layers,
+]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */
 export function schoolsFor(puzzleId: string): School[] {
@@ -20,12 +28,7 @@ export function schoolsFor(puzzleId: string): School[] {
 
 /** The same for any puzzle, shipped or not: schools are written for what a definition says. */
 export function schoolsOf(puzzle: Puzzle): School[] {
-  const key = definitionKey(puzzle.definition)
-  const isWrittenFor = (id: string) => {
-    const shipped = puzzleById(id)
-    return shipped.ok && definitionKey(shipped.value.definition) === key
-  }
-  const own = SCHOOLS.filter(({ puzzles }) => puzzles.some(isWrittenFor))
+  const own = SCHOOLS.filter((school) => fits(school, puzzle.definition))
   return [...own, shortest(puzzle), pieceByPiece(puzzle)].filter((school) => school !== undefined)
 }
 

@@ -4,7 +4,7 @@ export const layerByLayer: School = {
   id: 'layer-by-layer',
   name: 'Layer by layer',
   character: 'A whole layer first, then seven cases to orient and two to permute.',
-  puzzles: ['cube-2'],
+  fits: { mechanism: 'box', size: [2, 2, 2] },
   options: [],
   stages: [
     {

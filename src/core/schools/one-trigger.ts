@@ -25,7 +25,7 @@ export const oneTrigger: School = {
   id: 'one-trigger',
   name: 'One trigger',
   character: 'Two short sequences do everything. Least to remember, most turns.',
-  puzzles: ['cube-2'],
+  fits: { mechanism: 'box', size: [2, 2, 2] },
   options: [
     {
       id: 'first-layer',

@@ -29,7 +29,7 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
     name: UNIVERSAL_NAME,
     character:
       'Three pieces at a time: set up, a short cycle, undo. Nothing else is disturbed, so nothing is learned by heart.',
-    puzzles: [puzzle.definition.id],
+    fits: { mechanism: 'any' },
     options: [],
     stages: stagesOf(puzzle, plan),
   }

@@ -8,16 +8,30 @@ import type { FaceLetter } from '../puzzle/directions'
 export type Role = 'base' | 'last'
 
 /**
+ * Which pieces, told in the frame of the base: by short kind, by layer, and all but some. `base` are the
+ * pieces that show the base side, `last` those that show the side opposite (where there is none: all
+ * others), `middle` what lies between.
+ */
+export interface Selection {
+  readonly kinds?: readonly string[]
+  readonly layers?: readonly (Role | 'middle')[]
+  readonly but?: Selection
+}
+
+/**
  * home: in the right place, rightly oriented · placed: in the right place, twist ignored · faced:
  * in the layer with the layer's colour outward, whichever place it is · looks home: some place shows
  * what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
- * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing.
+ * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing ·
+ * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is.
  */
-export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled'
+export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled' | 'together'
 
 export interface Condition {
   readonly layer: Role
   readonly must: Must
+  /** The pieces that it concerns, by what they are. */
+  readonly select?: Selection
   /** The pieces that it concerns, as indices; those of the layer if not given. */
   readonly pieces?: readonly number[]
 }
@@ -31,7 +45,7 @@ export interface Trigger {
 
 export type Technique =
   /** Bring pieces of the base layer home one by one by the shortest turns. */
-  | { readonly kind: 'gather'; readonly must: 'home' | 'faced' }
+  | { readonly kind: 'gather'; readonly must: 'home' | 'faced'; readonly select?: Selection }
   /** Bring each piece to a working spot and repeat a trigger until it sits right. */
   | { readonly kind: 'trigger'; readonly triggers: readonly Trigger[] }
   /**
@@ -52,6 +66,30 @@ export type Technique =
       readonly before: boolean
       readonly after: boolean
       readonly layers: readonly FaceLetter[]
+    }
+  /** Pieces that only turn in their places, each by one turn of a layer that carries it. */
+  | { readonly kind: 'spin'; readonly select: Selection; readonly layers: readonly string[] }
+  /**
+   * Pieces one by one: a hold about the base axis, a turn of the last layer, then one of these sequences,
+   * some runs of it. A piece that no sequence brings home is lifted out by one.
+   */
+  | {
+      readonly kind: 'insert'
+      readonly select: Selection
+      readonly sequences: readonly string[]
+      readonly fetch: string
+      readonly runs: number
+    }
+  /**
+   * Sequences known by heart, each from a hold about the base axis and after a turn of the last layer, until
+   * the goal is met, at most `times` of them. Without any the program derives one a case.
+   */
+  | {
+      readonly kind: 'known'
+      readonly select: Selection
+      readonly sequences?: readonly string[]
+      readonly fetch: string
+      readonly times: number
     }
   /** The least number of turns, from the table of all states. */
   | { readonly kind: 'optimal' }
@@ -81,13 +119,20 @@ export interface SchoolOption {
   readonly choices: readonly { readonly id: string; readonly name: string }[]
 }
 
+/** A condition on a puzzle: its mechanism, and that nothing is cut, glued or conjoined. */
+export type Fit =
+  | { readonly mechanism: 'box'; readonly size: readonly [number, number, number] }
+  | { readonly mechanism: 'tetrahedron' }
+  /** Derived for one puzzle, and offered to no other. */
+  | { readonly mechanism: 'any' }
+
 export interface School {
   readonly id: string
   readonly name: string
   /** One or two sentences: what it asks of the solver. */
   readonly character: string
-  /** Ids of the puzzles that it is taught for. */
-  readonly puzzles: readonly string[]
+  /** Which puzzles it is taught for: by what they are, never by name. */
+  readonly fits: Fit
   readonly options: readonly SchoolOption[]
   readonly stages: readonly Stage[]
 }

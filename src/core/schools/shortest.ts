@@ -24,7 +24,7 @@ const schoolOf = (puzzle: Puzzle): School => ({
   id: SHORTEST_ID,
   name: SHORTEST_NAME,
   character: 'The least number of turns, for comparison and for the curious.',
-  puzzles: [puzzle.definition.id],
+  fits: { mechanism: 'any' },
   options: [],
   stages: [
     {

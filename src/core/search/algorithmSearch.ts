@@ -66,6 +66,6 @@ export function findAlgorithm(search: AlgorithmSearch, from: State): Turn[] | un
 function mayFollow(puzzle: Puzzle, previous: Turn, next: Turn): boolean {
   if (previous.grip === next.grip) return false
   const [a, b] = [puzzle.grips[previous.grip].axis, puzzle.grips[next.grip].axis]
-  const parallel = a.every((c, i) => Math.abs(c) === Math.abs(b[i]))
+  const parallel = a.every((c, i) => c === b[i]) || a.every((c, i) => c === -b[i])
   return !parallel || previous.grip < next.grip
 }

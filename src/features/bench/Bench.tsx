@@ -359,13 +359,15 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                 dialect={settings.writeDialect}
                 wide={wideDebts}
               />
-              {card?.kind === 'start' && request && (
-                <StartChooser
-                  request={request}
-                  base={trail.route.base}
-                  onChoose={(base) => controls.plan({ base })}
-                />
-              )}
+              {(card?.kind === 'start' || step === 0) &&
+                request &&
+                trail.route.baseColour !== '' && (
+                  <StartChooser
+                    request={request}
+                    base={trail.route.base}
+                    onChoose={(base) => controls.plan({ base })}
+                  />
+                )}
               {request && school?.id === UNIVERSAL_ID && !bench.deviation && (
                 <ShorterWay
                   key={request.state}

@@ -7,13 +7,20 @@ import { doSequence, sequenceOf, type Sequence } from '../../search/sequence'
 import { buildGoalTable, goalDistance, type GoalTable } from '../../search/goalTable'
 import { handCost, type Hand } from '../../search/handCost'
 import { turnFreely, type State } from '../../state'
+import type { Selection } from '../../schools/school'
+import { selected } from '../selections'
 import { isFaced, pieceFor, piecesOfSide, relativeTo } from '../goal'
 import { asConjugate, held, type StageContext, type Workpiece } from '../workpiece'
 
-export function gather(context: StageContext, work: Workpiece, must: 'home' | 'faced'): void {
+export function gather(
+  context: StageContext,
+  work: Workpiece,
+  must: 'home' | 'faced',
+  select?: Selection,
+): void {
   const { puzzle, stage, prefer, hand } = context
   const side = held(stage).base
-  const slots = piecesOfSide(puzzle, side)
+  const slots = select ? selected(puzzle, select, side) : piecesOfSide(puzzle, side)
   for (let first = true; ; first = false) {
     const { state, frame } = work.held()
     const relative = relativeTo(puzzle, state, frame)

@@ -7,10 +7,10 @@ import { memoised } from '../../memo'
 import { inverseOf, mirror, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import { directionOfLetter, type Direction } from '../../puzzle/directions'
-import { IDENTITY } from '../../rotation'
+import { IDENTITY, INVERSE, multiply } from '../../rotation'
 import { handCost, type Hand } from '../../search/handCost'
 import { doSequence, repeated, sequence, sequenceOf, type Sequence } from '../../search/sequence'
-import { placeOf, start } from '../../state'
+import { looksHome, placeOf, start } from '../../state'
 import type { Aim } from '../aim'
 import { piecesOfSide, sameImage, sideOf } from '../goal'
 import {
@@ -103,7 +103,7 @@ export function twistInPlace(
     if (found.length < wrong.length) return undefined
     const align = lastTurns.find((turn) => {
       const { state, frame } = proceed(position, turn)
-      return state.every((r) => r === frame)
+      return state.every((r, p) => looksHome(puzzle, p, multiply(INVERSE[frame], r)))
     })
     if (!align) return undefined
     return align.turns.length > 0 ? [...found, { runs: 0, fetch: align }] : found

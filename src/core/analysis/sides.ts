@@ -1,0 +1,55 @@
+/**
+ * The sides of a finished puzzle, by the names that its definition gives them: those of a box look along
+ * the axes, those of a tetrahedron where its faces are. What a whole-puzzle turn does with them.
+ */
+import { dot, unit } from '../geometry/vector'
+import type { Puzzle } from '../puzzle/compile'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { rotate, type Rotation, type Vector } from '../rotation'
+
+const known = new WeakMap<Puzzle, ReadonlyMap<Direction, Vector>>()
+
+/** The outward direction of each side, in the order of `DIRECTIONS`; sides that show no face are left out. */
+export function sidesOf(puzzle: Puzzle): ReadonlyMap<Direction, Vector> {
+  const found = known.get(puzzle)
+  if (found) return found
+  const faces = puzzle.pieces.flatMap((piece) => [...piece.faces])
+  const isTetrahedron = puzzle.definition.mechanism.kind === 'tetrahedron'
+  const sides = new Map(
+    DIRECTIONS.flatMap((side): [Direction, Vector][] => {
+      if (!isTetrahedron) return [[side, side.vector]]
+      const colour = puzzle.definition.faces[side.name]
+      const face = faces.find((each) => each.colour === colour)
+      return face ? [[side, unit(face.normal)]] : []
+    }),
+  )
+  known.set(puzzle, sides)
+  return sides
+}
+
+const same = (a: Vector, b: Vector): boolean => dot(a, b) > 1 - 1e-6
+
+/** The side that a rotation brings a side to; itself where the puzzle has none there. */
+export function turnSide(puzzle: Puzzle, rotation: Rotation, side: Direction): Direction {
+  const sides = sidesOf(puzzle)
+  const from = sides.get(side)
+  if (!from) return side
+  const image = rotate(rotation, from)
+  return [...sides].find(([, vector]) => same(vector, image))?.[0] ?? side
+}
+
+/** The side that looks the other way, where the puzzle has a face there. */
+export function sideOpposite(puzzle: Puzzle, side: Direction): Direction | undefined {
+  const sides = sidesOf(puzzle)
+  const from = sides.get(side)
+  return from && [...sides].find(([, vector]) => dot(vector, from) < -1 + 1e-6)?.[0]
+}
+
+/** The pieces with a sticker on a side of the finished puzzle. */
+export function piecesShowing(puzzle: Puzzle, side: Direction): number[] {
+  const vector = sidesOf(puzzle).get(side)
+  if (!vector) return []
+  return puzzle.pieces.flatMap(({ faces }, p) =>
+    faces.some(({ normal }) => same(unit(normal), vector)) ? [p] : [],
+  )
+}

@@ -1,0 +1,260 @@
+/** The words of steps that work on pieces by selection: spin, bring, known. All read off the states. */
+import { anchorsOf } from '../analysis/anchors'
+import { turnSide } from '../analysis/sides'
+import { CLOCK_WORDS } from '../analysis/placeNames'
+import { homeFilled, marksOf, whereNow, who } from '../analysis/who'
+import type { Scheme } from '../puzzle/colours'
+import { colourIn } from '../puzzle/colours'
+import type { Direction } from '../puzzle/directions'
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, multiply, type Rotation } from '../rotation'
+import type { Stage } from '../schools/school'
+import { looksHome, type State } from '../state'
+import {
+  capital,
+  colourOf,
+  facingWords,
+  heldWords,
+  inWords,
+  kindPlural,
+  listed,
+  plural,
+  shortKind,
+} from '../words'
+import type { Aim } from './aim'
+import { pieceMeets, sideOf } from './goal'
+import type { RouteLine, RouteStep } from './route'
+import { selected } from './selections'
+
+/** What the words are made from: once the hold is taken, and after the last turn. */
+export interface PieceScene {
+  readonly puzzle: Puzzle
+  readonly scheme: Scheme
+  readonly stage: Stage
+  readonly base: Direction
+  readonly state: State
+  readonly frame: Rotation
+  readonly end: State
+  readonly endFrame: Rotation
+  /** Whether no step of the stage came before. */
+  readonly isFirst: boolean
+}
+
+type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
+  Partial<
+    Pick<
+      RouteStep,
+      'hold' | 'note' | 'lines' | 'algorithm' | 'runs' | 'pieces' | 'places' | 'others'
+    >
+  >
+
+const MISTURNED = 'A turn went another way. Take the turns back, the last first, and look again.'
+
+const placeIn = ({ puzzle }: PieceScene, frame: Rotation, state: State, piece: number): string =>
+  whereNow(puzzle, frame, piece, state[piece]) ?? 'outside the finished shape'
+
+/** Where the base colour is, or the vertex that lacks it; and a piece with its place. */
+function holdOfScene(scene: PieceScene): string {
+  const { puzzle, scheme, base, state, frame } = scene
+  const lacking = lackingCentre(scene)
+  const first =
+    lacking === undefined
+      ? `${colourOf(puzzle, scheme, base)} ${heldWords(turnSide(puzzle, frame, base))}`
+      : `${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}`
+  const marks = marksOf(puzzle, scheme, state, frame) ?? []
+  const second = marks.find((mark) => mark !== first)
+  return second ? `${first}; ${second}` : first
+}
+
+/** On a tetrahedron: the centre that lacks the base colour, because its vertex is held away from that face. */
+function lackingCentre({ puzzle, base }: PieceScene): number | undefined {
+  const colour = puzzle.definition.faces[base.name]
+  const centres = anchorsOf(puzzle).filter((p) =>
+    shortKind(puzzle.pieces[p].kind).endsWith('centre'),
+  )
+  const lacking = centres.filter((p) =>
+    puzzle.pieces[p].faces.every((face) => face.colour !== colour),
+  )
+  return lacking.length === 1 && centres.length > 2 ? lacking[0] : undefined
+}
+
+function lackingWords(scene: PieceScene): string | undefined {
+  const { puzzle, scheme, base, state, frame } = scene
+  const lacking = lackingCentre(scene)
+  if (lacking === undefined) return undefined
+  return `One vertex lacks ${colourOf(puzzle, scheme, base)}: ${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}.`
+}
+
+const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
+
+const homeIn = (puzzle: Puzzle, state: State, frame: Rotation, piece: number): boolean =>
+  looksHome(puzzle, piece, multiply(INVERSE[frame], state[piece]))
+
+export function spinWords(scene: PieceScene, { piece }: Extract<Aim, { kind: 'spin' }>): Words {
+  const { puzzle, scheme, base, stage, state, frame, endFrame } = scene
+  const name = who(puzzle, scheme, piece)
+  const told = `${capital(name)} is ${placeIn(scene, frame, state, piece)}; it is turned there.`
+  const isBeside = stage.goal.some(
+    ({ must, select }) =>
+      must === 'together' && select?.kinds?.includes(shortKind(puzzle.pieces[piece].kind)),
+  )
+  const isHome = homeIn(puzzle, scene.end, endFrame, piece)
+  const colour = colourOf(puzzle, scheme, base)
+  return {
+    lookFor: told,
+    hold: holdOfScene(scene),
+    check:
+      isBeside && !isHome
+        ? 'its colours go on over the piece under it.'
+        : `its ${puzzle.pieces[piece].faces.some((face) => colourIn(scheme, face.colour).name === colour) ? `${colour} is ${heldWords(turnSide(puzzle, endFrame, base))}` : 'colours go on over the pieces beside it'}.`,
+    ifNot: 'Turn the same layer on until it is so.',
+    ...noteOf(scene.isFirst ? lackingWords(scene) : undefined),
+    hints: {
+      nudge: `Look for ${name}.`,
+      pointer: `${capital(name)} is ${placeIn(scene, frame, state, piece)}.`,
+    },
+    pieces: ids(puzzle, [piece]),
+  }
+}
+
+const noteOf = (note: string | undefined) => (note ? { note } : {})
+
+export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' }>): Words {
+  const { puzzle, scheme, base, stage, state, frame, end, endFrame } = scene
+  const { piece } = aim
+  const name = who(puzzle, scheme, piece)
+  const from = placeIn(scene, frame, state, piece)
+  const to = placeIn(scene, endFrame, end, piece)
+  const facing = facingWords(puzzle, scheme, piece, state[piece])
+  const faces = facing ? ` It shows ${facing}.` : ''
+  const told = aim.isLift
+    ? `${capital(name)} is ${from}; it is lifted out.${faces}`
+    : from === to
+      ? `${capital(name)} is ${from}; it lies there turned.${faces}`
+      : `${capital(name)} is ${from}; it goes to ${to}.${faces}`
+  const { technique } = stage
+  const group = technique.kind === 'insert' ? selected(puzzle, technique.select, base) : [piece]
+  const right = group.filter((p) => homeIn(puzzle, end, endFrame, p)).length
+  const noun = kindPlural(shortKind(puzzle.pieces[piece].kind))
+  return {
+    lookFor: told,
+    hold: holdOfScene(scene),
+    check: aim.isLift
+      ? `${name} is ${to}. What was right is still right.`
+      : `${name} is ${to}. ${capital(rightWords(right, group.length, noun))}.`,
+    ifNot: MISTURNED,
+    ...noteOf(
+      aim.isLift
+        ? 'No sequence of this stage brings one home now, so this one is lifted out first.'
+        : told.includes("o'clock")
+          ? CLOCK_WORDS
+          : undefined,
+    ),
+    hints: { nudge: `Look for ${name}.`, pointer: `${capital(name)} is ${from}.` },
+    algorithm: aim.sequence,
+    ...(aim.runs > 1 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
+    pieces: ids(puzzle, [piece]),
+    places: aim.isLift
+      ? []
+      : ids(puzzle, [homeFilled(puzzle, endFrame, piece, end[piece]) ?? piece]),
+    others: aim.others.map(({ piece: other, turns }) => ({
+      piece: puzzle.pieces[other].id,
+      sentence: `${capital(who(puzzle, scheme, other))}: ${plural(turns, 'turn')}.`,
+    })),
+  }
+}
+
+function rightWords(right: number, count: number, noun: string): string {
+  if (right === count) return `all ${inWords(count)} ${noun} of the stage are home`
+  if (right === 0) return `none of the ${inWords(count)} ${noun} of the stage is home yet`
+  return `${inWords(right)} of the ${inWords(count)} ${noun} of the stage ${right === 1 ? 'is' : 'are'} home`
+}
+
+/** Which of some pieces are as the stage wants them, and where these lie. */
+export function statusWords(
+  scene: PieceScene,
+  { pieces, must, layer }: Pick<Extract<Aim, { kind: 'known' }>, 'pieces' | 'must' | 'layer'>,
+  state: State,
+  frame: Rotation,
+): string {
+  const { puzzle, scheme, base } = scene
+  const condition = { layer, must, pieces }
+  const right = pieces.filter((p) => pieceMeets(puzzle, condition, base, state, p, frame))
+  const noun = kindPlural(shortKind(puzzle.pieces[pieces[0]].kind))
+  const total = inWords(pieces.length)
+  const where = right.map((p) => placeIn(scene, frame, state, p))
+  const list = right.length > 0 && right.length < pieces.length ? `: ${listed(where)}` : ''
+  if (must === 'faced') {
+    const side = sideOf(layer, base)
+    const colour = colourOf(puzzle, scheme, side)
+    const toward = turnSide(puzzle, frame, side).toward
+    const count =
+      right.length === 0
+        ? `none of the ${total} ${noun}`
+        : right.length === pieces.length
+          ? `all ${total} ${noun}`
+          : `${inWords(right.length)} of the ${total} ${noun}`
+    return `${colour} looks ${toward} on ${count}${list}`
+  }
+  const state_ = must === 'placed' ? STATES.placed : STATES.home
+  if (right.length === 0) return `none of the ${total} ${noun} is ${state_[0]}`
+  if (right.length === pieces.length) return `all ${total} ${noun} are ${state_[1]}`
+  return `${inWords(right.length)} of the ${total} ${noun} ${right.length === 1 ? `is ${state_[0]}` : `are ${state_[1]}`}${list}`
+}
+
+const STATES = { placed: ['in its place', 'in their places'], home: ['home', 'home'] } as const
+
+export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): Words {
+  const { puzzle, state, frame, end, endFrame } = scene
+  const now = statusWords(scene, aim, state, frame)
+  const noun = kindPlural(shortKind(puzzle.pieces[aim.pieces[0]].kind))
+  const lines = aim.must === 'faced' ? undefined : linesOf(scene, aim.pieces)
+  return {
+    lookFor: `how the ${noun} lie: ${now}.`,
+    ...(lines && lines.length > 0 ? { lines } : {}),
+    hold: holdOfScene(scene),
+    check: `${statusWords(scene, aim, end, endFrame)}.`,
+    ifNot: `Take the turns back, the last first, and look again how the ${noun} lie.`,
+    ...noteOf(
+      [
+        ...(lines && lines.length > 0 ? [`${capital(now)}.`] : []),
+        ...(aim.sequence.length === 0 ? ['Only a turn of one layer is missing.'] : []),
+      ].join(' ') || undefined,
+    ),
+    hints: {
+      nudge: `Look at the ${inWords(aim.pieces.length)} ${noun} of the stage: which are right?`,
+      pointer: lines && lines.length > 0 ? lines[0].sentence : `${capital(now)}.`,
+    },
+    algorithm: aim.sequence,
+    pieces: lines && lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
+  }
+}
+
+/** The pieces that move or turn, where these are at most three and go to each other's places. */
+function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] | undefined {
+  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const at = (of: State, hold: Rotation, p: number) =>
+    puzzle.place[24 * p + multiply(INVERSE[hold], of[p])]
+  const changed = pieces.filter(
+    (p) => multiply(INVERSE[frame], state[p]) !== multiply(INVERSE[endFrame], end[p]),
+  )
+  if (changed.length > 3) return undefined
+  const from = changed.map((p) => at(state, frame, p))
+  const to = changed.map((p) => at(end, endFrame, p))
+  if (to.some((place) => !from.includes(place))) return undefined
+  return changed.map((p, i) => {
+    const target = from.indexOf(to[i])
+    const isRight = homeIn(puzzle, end, endFrame, p)
+    const belongs = isRight
+      ? ', where it belongs'
+      : to[i] === p
+        ? ', its own place, where it still lies turned'
+        : ''
+    const goes = target === i ? 'It is turned there' : `It goes to ${target + 1}`
+    return {
+      piece: puzzle.pieces[p].id,
+      to: puzzle.pieces[to[i]].id,
+      sentence: `${capital(who(puzzle, scheme, p))} is ${placeIn(scene, frame, state, p)}. ${goes}${belongs}.`,
+    }
+  })
+}

@@ -1,0 +1,53 @@
+/** Spin: pieces that only turn in their places, each by one turn of a layer that carries it. */
+import { sequence } from '../../search/sequence'
+import type { Technique } from '../../schools/school'
+import { frameMeeting, piecesOf } from '../goal'
+import { selected } from '../selections'
+import { doing, type StageContext, type Workpiece } from '../workpiece'
+
+export function spinInPlace(
+  { puzzle, stage, base, hand }: StageContext,
+  work: Workpiece,
+  { select, layers }: Extract<Technique, { kind: 'spin' }>,
+): void {
+  const turns = puzzle.turns
+    .filter(({ grip }) => layers.includes(puzzle.grips[grip].name))
+    .map((turn) => sequence(puzzle, turn.name))
+  const pieces = selected(puzzle, select, base)
+  // A piece is right if the goal holds of it and of those that must be together with it.
+  const isRight = (piece: number, table?: Uint8Array) => {
+    const { state } = work.held()
+    const goal = stage.goal.map((condition) => ({
+      ...condition,
+      pieces: piecesOf(puzzle, condition, base).filter(
+        (other) => other === piece || isBeside(other, piece),
+      ),
+    }))
+    return (
+      frameMeeting(
+        puzzle,
+        goal.filter((each) => each.pieces.length > 0),
+        base,
+        state,
+        table,
+      ) !== undefined
+    )
+  }
+  const isBeside = (other: number, piece: number) => {
+    const [a, b] = [puzzle.pieces[other].cells[0], puzzle.pieces[piece].cells[0]]
+    return (
+      Math.sign(a[0]) === Math.sign(b[0]) &&
+      Math.sign(a[1]) === Math.sign(b[1]) &&
+      Math.sign(a[2]) === Math.sign(b[2])
+    )
+  }
+  for (const piece of pieces) {
+    if (isRight(piece)) continue
+    const kept = pieces.filter((other) => isRight(other))
+    const ways = turns
+      .filter(({ table }) => isRight(piece, table) && kept.every((other) => isRight(other, table)))
+      .sort((a, b) => a.costs[hand] - b.costs[hand])
+    if (ways.length === 0) throw new Error('no turn sets the piece right in its place')
+    work.step({ kind: 'spin', piece }, doing(ways[0].turns))
+  }
+}

@@ -1,0 +1,19 @@
+/** Whether a school is for a puzzle: asked of what the puzzle is, so that a dropped file is served too. */
+import type { PuzzleDefinition } from '../puzzle/definition'
+import type { Fit, School } from './school'
+
+/** In a solid, or with blocks, a puzzle shows and does other things than its mechanism alone. */
+export function fits({ fits: fit }: School, definition: PuzzleDefinition): boolean {
+  const { mechanism, solid, glue } = definition
+  if (fit.mechanism === 'any') return true
+  if (solid !== undefined || glue.length > 0 || mechanism.kind !== fit.mechanism) return false
+  return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
+}
+
+const isOfSize = (size: readonly number[], fit: Extract<Fit, { mechanism: 'box' }>): boolean =>
+  size.every((n, i) => n === fit.size[i])
+
+/** What derived data is kept under: the mechanism, whatever the puzzle is called. */
+export function mechanismKey({ mechanism }: PuzzleDefinition): string {
+  return mechanism.kind === 'box' ? `box-${mechanism.size.join('x')}` : mechanism.kind
+}
