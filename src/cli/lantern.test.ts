@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { writeFileSync, mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -80,6 +80,28 @@ describe('lantern', () => {
     const told = lantern('solve', 'prism-6', ...options).out
     for (const word of ['Look for', 'Hold', 'Turn', 'Check', 'If not']) expect(told).toContain(word)
   })
+
+  it('lists the schools of a puzzle, and proves a school file or refuses it', () => {
+    const schools = JSON.parse(lantern('schools', 'tetra-3', '--json').out) as {
+      id: string
+      stages: { aim: string }[]
+      algorithms: number
+    }[]
+    expect(schools[0]).toMatchObject({ id: 'face-then-three', algorithms: 7 })
+    for (const { stages } of schools) for (const { aim } of stages) expect(aim).not.toMatch(/[{}]/)
+    const example = readFileSync('docs/school-file.md', 'utf8')
+      .match(/```json\n([\s\S]*?)```/)
+      ?.at(1) as string
+    const file = join(folder, 'school.json')
+    writeFileSync(file, example)
+    expect(lantern('school', file, '--puzzle', 'cube-3').out).toMatch(/leads home from all of 200/)
+    expect(lantern('school', file, '--puzzle', 'cube-4').err).toMatch(/is not written for/)
+    writeFileSync(file, example.replace('"R U R\'", "L\' U\' L", ', ''))
+    const refused = lantern('school', file, '--puzzle', 'cube-3')
+    expect(refused.code).toBe(1)
+    expect(refused.err).toMatch(/^lantern: From .* the school does not get on/)
+    expect(lantern('school', file).code).toBe(2)
+  }, 60_000)
 
   it('describes a puzzle file so that it can be rebuilt', () => {
     const file = join(folder, 'flat.json')

@@ -21,6 +21,9 @@ import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
 import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
+import { byHeart, plainAim } from '../core/coach/byHeart'
+import { prove } from '../core/coach/prove'
+import { readSchool } from '../core/schools/readSchool'
 import { cardsOf, writeCards } from './cards'
 import { Failure, told, Usage } from './failure'
 
@@ -30,6 +33,8 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   scramble <puzzle> [--seed N] [--count K]
   apply <puzzle> "<turns>"
   solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N) [--steps]
+  schools <puzzle>
+  school FILE --puzzle P
   effect <puzzle> "<algorithm>"
   check <puzzle> --state FILE
   order <puzzle>
@@ -48,6 +53,7 @@ const OPTIONS = {
   locked: { type: 'string' },
   state: { type: 'string' },
   steps: { type: 'boolean' },
+  puzzle: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -124,6 +130,40 @@ const COMMANDS: Record<string, Command> = {
     print(values, result, () => `${result.state}${result.solved ? '  solved' : ''}`)
   },
 
+  schools(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0, values)
+    whyNotServed(puzzle)
+    const list = schoolsOf(puzzle).map((school) => ({
+      id: school.id,
+      name: school.name,
+      stages: school.stages.map(({ id, name, aim }) => ({ id, name, aim: plainAim(aim) })),
+      algorithms: byHeart(puzzle, school).length,
+    }))
+    print(values, list, () =>
+      list
+        .flatMap(({ id, name, stages, algorithms }) => [
+          `${id}: ${name}, ${algorithms} by heart`,
+          ...stages.map((stage) => `  ${stage.name}: ${stage.aim}`),
+        ])
+        .join('\n'),
+    )
+  },
+
+  school(rest, values) {
+    expectCount(rest, 1)
+    if (values.puzzle === undefined) throw new Usage('school needs --puzzle P')
+    const puzzle = loadPuzzle(values.puzzle)
+    const school = told(readSchool(readJsonFile(rest[0])))
+    whyNotServed(puzzle)
+    const proof = told(prove(puzzle, school, PROOF_STATES))
+    print(
+      values,
+      { puzzle: puzzle.definition.id, school: school.id, ...proof },
+      () =>
+        `${school.name} leads home from all of ${proof.states} states: ${proof.meanTurns} turns on average, ${proof.mostTurns} at most, ${proof.algorithms.length} sequences.`,
+    )
+  },
+
   effect(rest, values) {
     const [puzzle, text] = puzzleAnd(rest, 1, values)
     const turns = told(readTurns(puzzle, text))
@@ -196,6 +236,8 @@ const COMMANDS: Record<string, Command> = {
 }
 
 const WARM_PLANS = 3
+/** States that a school file is tried from. */
+const PROOF_STATES = 200
 
 interface Scrambled {
   seed: number | null

@@ -1,4 +1,5 @@
 import type { Must, Role } from '../schools/school'
+import type { RouteStep } from './route'
 
 /** What a step is for: facts from which its words are made. Pieces and places are indices. */
 export type Aim =
@@ -37,6 +38,8 @@ export type Aim =
       readonly runsTotal: number
       readonly left: number
     }
+  /** A step that another school has planned, with its words. */
+  | { readonly kind: 'given'; readonly step: RouteStep }
   /** A piece is turned right in its place by one turn. */
   | { readonly kind: 'spin'; readonly piece: number }
   /** A piece is brought home by a known sequence, or lifted out by one. */

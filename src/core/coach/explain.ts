@@ -69,6 +69,7 @@ export function explainStep(given: StepToExplain): RouteStep {
   const opening = turns.slice(0, leading < 0 ? turns.length : leading)
   const opened = after(puzzle, step.before, step.frame, opening)
   const ended = after(puzzle, step.before, step.frame, turns)
+  if (step.aim.kind === 'given') return { ...step.aim.step, id }
   const scene: Scene = {
     ...given,
     step,
@@ -123,6 +124,8 @@ function wordsFor(scene: Scene): Words {
       return countWords(scene, aim)
     case 'twist':
       return twistWords(scene, aim)
+    case 'given':
+      return aim.step
     case 'spin':
       return spinWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'bring':

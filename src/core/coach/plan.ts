@@ -115,14 +115,18 @@ function draftFrom(
   stages: readonly Stage[],
   base: Direction,
   state: State,
-  { prefer, hand = 'right' }: Pick<PlanOptions, 'prefer' | 'hand'>,
+  {
+    prefer,
+    hand = 'right',
+    scheme = puzzle.definition.colours,
+  }: Pick<PlanOptions, 'prefer' | 'hand' | 'scheme'>,
 ): Draft {
   const starts = startsWith(puzzle, stages, base, state)
   const begun = starts.map((start) => {
     const work = new Workpiece(puzzle, state, start.frame, hand)
     const drafted =
       start.stagesDone < stages.length
-        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, prefer)]
+        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, scheme, prefer)]
         : []
     return { start, work, drafted }
   })
@@ -131,7 +135,7 @@ function draftFrom(
     b.work.cost < a.work.cost ? b : a,
   )
   for (let index = start.stagesDone + 1; index < stages.length; index++)
-    drafted.push(doStage(puzzle, school, stages, index, start, work))
+    drafted.push(doStage(puzzle, school, stages, index, start, work, scheme))
   const trimmed = endWhenHome(puzzle, drafted)
   const turns = trimmed
     .flatMap(({ steps }) => steps)
@@ -175,6 +179,7 @@ function doStage(
   index: number,
   start: Start,
   work: Workpiece,
+  scheme: Scheme,
   prefer?: number,
 ) {
   const stage = stages[index]
@@ -184,10 +189,11 @@ function doStage(
   // A stage that is done already asks for no hold of its own.
   if (!isDone) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
-    work.hold(hold)
+    // What is left is planned from the hold that there is.
+    if (stage.technique.kind !== 'rest') work.hold(hold)
     if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
-    const context = { puzzle, school, stage, base: start.base, prefer, hand: work.hand }
+    const context = { puzzle, school, stage, base: start.base, prefer, hand: work.hand, scheme }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
   }
   return { stage, steps: work.steps.slice(before) }

@@ -9,6 +9,7 @@ import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
 import { deriveKnown } from './deriveKnown'
 import { gather } from './techniques/gather'
+import { doRest } from './techniques/rest'
 import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
 import { spinInPlace } from './techniques/spin'
@@ -28,6 +29,8 @@ export function runTechnique(
   switch (technique.kind) {
     case 'gather':
       return gather(context, work, technique.must, technique.select)
+    case 'rest':
+      return doRest(context, work)
     case 'spin':
       return spinInPlace(context, work, technique)
     case 'insert':
@@ -54,6 +57,32 @@ export function runTechnique(
       return doCase(context, work, casesOf(puzzle, school, stage, goalBefore, context.hand))
     default:
       throw new Error(`${technique.kind} is planned as a whole, not stage by stage`)
+  }
+}
+
+/** The sequences that a stage asks to be known, for the right hand. */
+export function sequencesOf(
+  puzzle: Puzzle,
+  school: School,
+  stage: Stage,
+  goalBefore: readonly Condition[],
+): readonly string[] {
+  const { technique } = stage
+  switch (technique.kind) {
+    case 'trigger':
+      return technique.triggers.map(({ turns }) => turns)
+    case 'twist':
+      return [technique.trigger]
+    case 'count':
+      return [cycleOf(puzzle, school, stage)]
+    case 'case':
+      return casesForRightHand(puzzle, school, stage, goalBefore).map(({ turns }) => turns)
+    case 'insert':
+      return technique.sequences
+    case 'known':
+      return knownIn(puzzle, school, stage, goalBefore)
+    default:
+      return []
   }
 }
 

@@ -2,6 +2,7 @@
 import { turnSide } from '../analysis/sides'
 import { directionOfLetter, opposite, type Direction } from '../puzzle/directions'
 import { memoised } from '../memo'
+import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { multiply, type Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
@@ -41,6 +42,8 @@ export interface StageContext {
   readonly prefer?: number
   /** The hand that turns most. */
   readonly hand: Hand
+  /** Colours as the copy has them. */
+  readonly scheme: Scheme
 }
 
 export class Workpiece {

@@ -31,7 +31,7 @@ export const faceThenThree: School = {
     {
       id: 'centres',
       name: 'Centres of the face',
-      aim: 'The three centres of the {base} face show {base} there.',
+      aim: 'The three centres of the {base} face show its colour there.',
       base: 'D',
       goal: [tipsRight, must(baseCentres, 'home')],
       technique: { kind: 'spin', select: baseCentres, layers: ['R', 'L', 'B'] },

@@ -91,6 +91,8 @@ export type Technique =
       readonly fetch: string
       readonly times: number
     }
+  /** Whatever is left, piece by piece, as the universal school does it. */
+  | { readonly kind: 'rest' }
   /** The least number of turns, from the table of all states. */
   | { readonly kind: 'optimal' }
   /** The finished shape, whatever the colours. */

@@ -1,0 +1,17 @@
+/** What a school asks a solver to know by heart on a puzzle: its sequences, each once. */
+import type { Puzzle } from '../puzzle/compile'
+import { stagesOf, variantsOf, type School } from '../schools/school'
+import { sequencesOf } from './technique'
+
+export function byHeart(puzzle: Puzzle, school: School): string[] {
+  const [variant] = variantsOf(school)
+  const stages = stagesOf(school, variant)
+  const all = stages.flatMap((stage, s) =>
+    sequencesOf(puzzle, school, stage, stages[s - 1]?.goal ?? []),
+  )
+  return [...new Set(all)]
+}
+
+/** The aim of a stage, whichever colour is begun with. */
+export const plainAim = (aim: string): string =>
+  aim.replaceAll('{base}', 'chosen').replaceAll('{last}', 'opposite')

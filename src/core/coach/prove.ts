@@ -1,0 +1,77 @@
+/**
+ * The proof of a school on a puzzle: from a seeded sample of states, in every hold in turn, each stage is
+ * entered, led to its goal and left with what it promises. What it cannot leave is named.
+ */
+import { writeTurns } from '../notation/write'
+import type { Puzzle } from '../puzzle/compile'
+import { readTurns } from '../notation/read'
+import { fail, ok, type Result } from '../result'
+import { fits } from '../schools/fits'
+import type { School } from '../schools/school'
+import { scramble, scrambledState } from '../scramble/scramble'
+import { rotateState } from '../state'
+import { plan } from './plan'
+import { selected } from './selections'
+import { basesOf } from './start'
+import { statesAfterStages } from './verify'
+
+export interface Proof {
+  readonly states: number
+  readonly meanTurns: number
+  readonly mostTurns: number
+  /** Sequences that must be known by heart. */
+  readonly algorithms: readonly string[]
+}
+
+export function prove(puzzle: Puzzle, school: School, states: number): Result<Proof> {
+  if (!fits(school, puzzle.definition))
+    return fail('does-not-fit', `${school.name} is not written for ${puzzle.definition.name}.`)
+  const ill = illWritten(puzzle, school)
+  if (ill) return fail('bad-school', ill)
+  let [turns, most] = [0, 0]
+  const algorithms = new Set<string>()
+  for (let seed = 1; seed <= states; seed++) {
+    const drawn = scramble(puzzle, seed)
+    const hold = puzzle.holds[seed % puzzle.holds.length]
+    const from = rotateState(scrambledState(puzzle, drawn), hold)
+    const stuck = (why: string) => fail('stuck', `From ${writeTurns(drawn.turns)} ${why}`)
+    let route: ReturnType<typeof plan>
+    try {
+      route = plan(puzzle, school, from)
+    } catch (error) {
+      return stuck(`the school does not get on: ${(error as Error).message}.`)
+    }
+    if (!route.ok) return stuck(`the school does not lead home: ${route.problem.sentence}`)
+    const missed = statesAfterStages(puzzle, school, route.value).find(({ met }) => !met)
+    if (missed) return stuck(`the stage ${missed.stage} does not reach its goal.`)
+    turns += route.value.turnCount
+    most = Math.max(most, route.value.turnCount)
+    route.value.algorithms.forEach((text) => algorithms.add(text))
+  }
+  return ok({
+    states,
+    meanTurns: Math.round((10 * turns) / states) / 10,
+    mostTurns: most,
+    algorithms: [...algorithms],
+  })
+}
+
+/** A selection that finds nothing, or a sequence that the puzzle does not have. */
+function illWritten(puzzle: Puzzle, school: School): string | undefined {
+  for (const stage of school.stages) {
+    const { technique, goal } = stage
+    const selections = [
+      ...goal.flatMap(({ select }) => (select ? [select] : [])),
+      ...('select' in technique && technique.select ? [technique.select] : []),
+    ]
+    for (const base of basesOf(puzzle, stage))
+      if (selections.some((select) => selected(puzzle, select, base).length === 0))
+        return `The stage ${stage.id} means pieces that this puzzle does not have.`
+    const sequences = 'sequences' in technique ? (technique.sequences ?? []) : []
+    for (const text of sequences) {
+      const read = readTurns(puzzle, text)
+      if (!read.ok) return `The stage ${stage.id} has ${text}: ${read.problem.sentence}`
+    }
+  }
+  return undefined
+}

@@ -1,0 +1,148 @@
+/** Reads school files: every problem is told with the path of its field. */
+import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
+import { plainProblem } from '../plain'
+import { fail, ok, type Result } from '../result'
+import type { School, Selection, Technique } from './school'
+
+/** What a file may be written in: techniques that need no words of their own for one puzzle. */
+export type FileTechnique = Extract<
+  Technique,
+  { kind: 'spin' | 'insert' | 'known' | 'rest' }
+>['kind']
+
+const unknownField = '${path} has a field that is not known: ${unknown}'
+const text = (most: number) => string().min(1).max(most)
+const turns = () => text(200).required()
+
+const LAYERS = ['base', 'last', 'middle'] as const
+const MUSTS = ['home', 'placed', 'faced', 'looks home', 'together'] as const
+
+const selection: AnySchema = lazy(() =>
+  object({
+    kinds: array().of(text(40).required()).min(1).max(12),
+    layers: array()
+      .of(
+        mixed()
+          .oneOf([...LAYERS])
+          .required(),
+      )
+      .min(1)
+      .max(3),
+    but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
+  }).noUnknown(unknownField),
+) as unknown as AnySchema
+
+const condition = object({
+  layer: mixed().oneOf(['base', 'last']).default('base'),
+  must: mixed()
+    .oneOf([...MUSTS])
+    .required(),
+  select: selection,
+}).noUnknown(unknownField)
+
+const kind = string().required()
+const sequences = () => array().of(turns()).min(1).max(20)
+
+const techniques: Record<FileTechnique, AnySchema> = {
+  spin: object({
+    kind,
+    select: selection,
+    layers: array().of(text(4).required()).min(1).max(12).required(),
+  }).noUnknown(unknownField),
+  insert: object({
+    kind,
+    select: selection,
+    sequences: sequences().required(),
+    fetch: text(4).required(),
+    runs: number().integer().min(1).max(6).required(),
+  }).noUnknown(unknownField),
+  known: object({
+    kind,
+    select: selection,
+    sequences: sequences(),
+    fetch: text(4).required(),
+    times: number().integer().min(1).max(3).required(),
+  }).noUnknown(unknownField),
+  rest: object({ kind }).noUnknown(unknownField),
+}
+
+const technique = lazy((value: unknown): AnySchema => {
+  const { kind: given } = Object(value) as { kind?: unknown }
+  if (typeof given === 'string' && Object.hasOwn(techniques, given))
+    return techniques[given as FileTechnique]
+  return object({
+    kind: string().oneOf(Object.keys(techniques), '${path} must be one of ${values}').required(),
+  }).required()
+})
+
+const fit = lazy((value: unknown): AnySchema => {
+  const { mechanism } = Object(value) as { mechanism?: unknown }
+  return object({
+    mechanism: mixed().oneOf(['box', 'tetrahedron', 'any']).required(),
+    ...(mechanism === 'box'
+      ? { size: array().of(number().integer().min(1).max(7).required()).length(3).required() }
+      : {}),
+  })
+    .noUnknown(unknownField)
+    .required()
+})
+
+const schema = object({
+  schema: number().oneOf([1]).required(),
+  id: string()
+    .matches(/^[a-z][a-z0-9-]{1,39}$/, 'id must be small letters, digits and hyphens')
+    .required(),
+  name: text(60).required(),
+  character: text(200).required(),
+  fits: fit,
+  stages: array()
+    .of(
+      object({
+        id: string()
+          .matches(/^[a-z][a-z0-9-]{0,39}$/, '${path} must be small letters, digits and hyphens')
+          .required(),
+        name: text(60).required(),
+        aim: text(200).required(),
+        base: mixed().oneOf(['U', 'D', 'F', 'B', 'R', 'L']).required(),
+        goal: array().of(condition.required()).max(20).required(),
+        technique,
+      }).noUnknown(unknownField),
+    )
+    .min(1)
+    .max(20)
+    .required(),
+})
+  .required('a school file is an object with fields')
+  .noUnknown('${path} has a field that is not known: ${unknown}')
+  .strict()
+
+const BOUNDS = { depth: 12, values: 3000, text: 300, list: 60 }
+
+/** Checks the form of a school file; whether it leads home is another question: see `prove`. */
+export function readSchool(input: unknown): Result<School> {
+  const unplain = plainProblem(input, BOUNDS)
+  if (unplain) return { ok: false, problem: unplain }
+  try {
+    const read = schema.validateSync(input) as unknown as Omit<School, 'options'>
+    const ids = read.stages.map((stage) => stage.id)
+    const twice = ids.find((each, i) => ids.indexOf(each) !== i)
+    if (twice !== undefined)
+      return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
+    const { id, name, character, fits, stages } = read
+    return ok({ id, name, character, fits, options: [], stages: stages.map(sharing) })
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    return fail('bad-school', `${error.message}.`, { field: error.path })
+  }
+}
+
+/** A technique works on the very selection that a condition names: equal ones become one. */
+function sharing(stage: School['stages'][number]): School['stages'][number] {
+  const { technique: own } = stage
+  if (!('select' in own) || own.select === undefined) return stage
+  const key = JSON.stringify(own.select)
+  const goal = stage.goal.map((each) =>
+    JSON.stringify(each.select) === key ? { ...each, select: own.select as Selection } : each,
+  )
+  return { ...stage, goal }
+}
