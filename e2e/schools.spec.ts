@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, layOut, test, untilHome } from './fixtures'
 
 test('a tetrahedron is led home in its own school: the vertex named, a colour chosen, into the log', async ({
@@ -31,4 +32,39 @@ test('a 3x3x3 is led home in layers, stage by stage', async ({ page }) => {
   for (const stage of ['Cross', 'Middle layer', 'Last corners twisted'])
     await expect(page.getByText(stage, { exact: true }).first()).toBeVisible()
   await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+})
+
+test('the schools of a puzzle: stages, what is known by heart, what it costs', async ({ page }) => {
+  await page.goto('/schools')
+  await page.getByRole('link', { name: /tetrahedron with tips/ }).click()
+  const school = page.getByRole('region', { name: 'Face, then the last three' })
+  await expect(school).toContainText('seven sequences by heart')
+  await expect(school).toContainText('Every tip shows the colours of the centre under it.')
+  await school.getByText('five sequences by heart').click()
+  await expect(school.getByRole('img', { name: /From here .* leads to the finished/ })).toHaveCount(
+    7,
+  )
+  await school.getByRole('button', { name: /What it costs/ }).click()
+  await expect(school.getByRole('status')).toContainText(/\d+(\.\d+)? turns on average/)
+})
+
+test('a school file is proven on a puzzle, or refused with what it cannot leave', async ({
+  page,
+}) => {
+  const example = readFileSync('docs/school-file.md', 'utf8').match(/```json\n([\s\S]*?)```/)?.[1]
+  if (!example) throw new Error('there is no example')
+  await page.goto('/schools/cube-3')
+  const own = page.getByRole('region', { name: 'A school file of your own' })
+  const choose = (text: string) =>
+    own
+      .getByLabel('School file')
+      .setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text) })
+  await choose(example)
+  await expect(own).toContainText('Corners, then the rest leads home from all of them.')
+  await choose(example.replace(`"R U R'", "L' U' L", `, ''))
+  await expect(own.getByRole('alert')).toContainText(/From .* the school does not get on/)
+  await choose(example.replace('"known"', '"magic"').replace('"insert"', '"magic"'))
+  await expect(own.getByRole('alert')).toContainText('must be one of')
+  await choose('{')
+  await expect(own.getByRole('alert')).toContainText('no JSON')
 })

@@ -23,6 +23,7 @@ export function Frame({ benchHref, children }: { benchHref?: string; children: R
         <nav aria-label="Screens" className="flex self-stretch">
           <NavLink href="/shelf">Shelf</NavLink>
           <NavLink href="/anatomy">Anatomy</NavLink>
+          <NavLink href="/schools">Schools</NavLink>
           {benchHref && <NavLink href={benchHref}>Bench</NavLink>}
           <NavLink href="/log">Log</NavLink>
           <NavLink href="/settings">Settings</NavLink>

@@ -12,7 +12,7 @@ export function NavLink({ href, children }: { href: string; children: string }) 
       href={href}
       aria-current={isHere ? 'page' : undefined}
       className={classes(
-        'flex items-center border-b-2 px-3 text-sm',
+        'flex items-center border-b-2 px-2 text-sm sm:px-3',
         isHere ? 'border-amber text-ink' : 'border-transparent text-soft hover:text-ink',
       )}
     >

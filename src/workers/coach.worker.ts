@@ -5,7 +5,9 @@ import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
 import { learnDefinitions, puzzleById } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
 import { isShortest, plan, rankStarts } from '@/core/coach/plan'
+import { prove, type Proof } from '@/core/coach/prove'
 import type { Route } from '@/core/coach/route'
+import { sheetOf, type SheetStage } from '@/core/coach/sheet'
 import { shorten } from '@/core/coach/shorten'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
@@ -15,6 +17,7 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
+import { readSchool } from '@/core/schools/readSchool'
 import { variantsOf, type Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
@@ -87,6 +90,24 @@ let isStopped = false
 const REST_MS = 60
 
 /** Called with the share done, 0 to 1. */
+/** A school of a puzzle, to read. */
+export interface SchoolSheet {
+  readonly id: string
+  readonly name: string
+  readonly character: string
+  readonly stages: readonly SheetStage[]
+}
+
+export interface ProvenFile {
+  readonly name: string
+  readonly proof: Proof
+  readonly stages: readonly SheetStage[]
+}
+
+/** States over which a school is surveyed, and from which a file is proven. */
+const SURVEYED = 40
+const PROVEN = 200
+
 export type Progress = (share: number) => void
 
 function positionOf({ puzzleId, school, state }: PlanRequest) {
@@ -186,6 +207,55 @@ const coach = {
     const { puzzle, school } = position.value
     const base = directionOfName(request.base ?? 'up')
     return ok(galleryOf(puzzle, school, request.variant, stageId, base, request.hand))
+  },
+
+  /** The schools of a puzzle, with their stages and what of them is known by heart. */
+  schools(puzzleId: string, progress: Progress): Result<SchoolSheet[]> {
+    const puzzle = puzzleById(puzzleId)
+    if (!puzzle.ok) return puzzle
+    // The stages of the universal school are in the order that its tables give.
+    if (hasMoves(puzzle.value)) kitOf(puzzle.value, progress)
+    return ok(
+      schoolsFor(puzzleId).map((school) => ({
+        id: school.id,
+        name: school.name,
+        character: school.character,
+        stages: sheetOf(puzzle.value, school),
+      })),
+    )
+  },
+
+  /** How a school does over some states. */
+  survey(puzzleId: string, schoolId: string, progress: Progress): Result<Proof> {
+    const puzzle = puzzleById(puzzleId)
+    if (!puzzle.ok) return puzzle
+    const school = schoolNamed(puzzleId, schoolId)
+    if (!school.ok) return school
+    if (isShortest(school.value.stages)) prepareShortest(puzzle.value, progress)
+    return prove(puzzle.value, school.value, SURVEYED, progress)
+  },
+
+  /** A school file, proven on a puzzle or refused. */
+  proveFile(puzzleId: string, text: string, progress: Progress): Result<ProvenFile> {
+    const puzzle = puzzleById(puzzleId)
+    if (!puzzle.ok) return puzzle
+    let input: unknown
+    try {
+      input = JSON.parse(text)
+    } catch (error) {
+      return fail('bad-school', `This is no JSON: ${(error as Error).message}.`)
+    }
+    const school = readSchool(input)
+    if (!school.ok) return school
+    if (hasMoves(puzzle.value)) kitOf(puzzle.value, () => undefined)
+    const proof = prove(puzzle.value, school.value, PROVEN, progress)
+    return proof.ok
+      ? ok({
+          name: school.value.name,
+          proof: proof.value,
+          stages: sheetOf(puzzle.value, school.value),
+        })
+      : proof
   },
 
   /** Every school and variant for one position, the fewest turns first. */

@@ -17,18 +17,25 @@ import { statesAfterStages } from './verify'
 
 export interface Proof {
   readonly states: number
+  readonly meanLooks: number
   readonly meanTurns: number
   readonly mostTurns: number
   /** Sequences that must be known by heart. */
   readonly algorithms: readonly string[]
 }
 
-export function prove(puzzle: Puzzle, school: School, states: number): Result<Proof> {
+/** @param progress told the share that is done, if it is wanted */
+export function prove(
+  puzzle: Puzzle,
+  school: School,
+  states: number,
+  progress: (share: number) => void = () => undefined,
+): Result<Proof> {
   if (!fits(school, puzzle.definition))
     return fail('does-not-fit', `${school.name} is not written for ${puzzle.definition.name}.`)
   const ill = illWritten(puzzle, school)
   if (ill) return fail('bad-school', ill)
-  let [turns, most] = [0, 0]
+  let [turns, most, looks] = [0, 0, 0]
   const algorithms = new Set<string>()
   for (let seed = 1; seed <= states; seed++) {
     const drawn = scramble(puzzle, seed)
@@ -44,13 +51,16 @@ export function prove(puzzle: Puzzle, school: School, states: number): Result<Pr
     if (!route.ok) return stuck(`the school does not lead home: ${route.problem.sentence}`)
     const missed = statesAfterStages(puzzle, school, route.value).find(({ met }) => !met)
     if (missed) return stuck(`the stage ${missed.stage} does not reach its goal.`)
+    progress(seed / states)
     turns += route.value.turnCount
+    looks += route.value.looks
     most = Math.max(most, route.value.turnCount)
     route.value.algorithms.forEach((text) => algorithms.add(text))
   }
   return ok({
     states,
     meanTurns: Math.round((10 * turns) / states) / 10,
+    meanLooks: Math.round((10 * looks) / states) / 10,
     mostTurns: most,
     algorithms: [...algorithms],
   })

@@ -8,6 +8,7 @@ import { placesToGo, type Place } from './actions'
 const SCREENS: readonly Place[] = [
   { href: '/shelf', kind: 'Screen', name: 'Shelf' },
   { href: '/anatomy', kind: 'Screen', name: 'Anatomy' },
+  { href: '/schools', kind: 'Screen', name: 'Schools' },
   { href: '/log', kind: 'Screen', name: 'Log' },
   { href: '/settings', kind: 'Screen', name: 'Settings' },
 ]

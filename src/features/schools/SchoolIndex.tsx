@@ -1,0 +1,45 @@
+import Link from 'next/link'
+import { CATALOG_IDS, puzzleById } from '@/core/catalog'
+import { must } from '@/core/result'
+import { schoolsFor } from '@/core/schools'
+import { start } from '@/core/state'
+import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+
+/** Every puzzle with the methods that fit it. */
+export function SchoolIndex() {
+  return (
+    <div className="mx-auto w-full max-w-6xl grow px-4 py-6 sm:px-6">
+      <h1 className="text-3xl">Schools</h1>
+      <p className="mb-6 text-soft">
+        The methods that fit each puzzle: their stages, what is known by heart, what they cost.
+      </p>
+      <ul className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]">
+        {CATALOG_IDS.map((id) => {
+          const puzzle = must(puzzleById(id))
+          return (
+            <li key={id}>
+              <Link
+                href={`/schools/${id}`}
+                className="block h-full rounded-lg border border-line bg-surface p-3 hover:border-soft"
+              >
+                <PuzzlePicture
+                  puzzle={puzzle}
+                  state={start(puzzle)}
+                  scheme={puzzle.definition.colours}
+                  label=""
+                  className="mb-2 w-full"
+                />
+                <h2 className="text-base">{puzzle.definition.name}</h2>
+                <p className="text-sm text-soft">
+                  {schoolsFor(id)
+                    .map(({ name }) => name)
+                    .join(' \u00b7 ')}
+                </p>
+              </Link>
+            </li>
+          )
+        })}
+      </ul>
+    </div>
+  )
+}
