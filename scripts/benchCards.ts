@@ -1,7 +1,7 @@
 /** Claims of cards that are false, or put in a code, over many cards of every puzzle and school. */
 import { CATALOG_IDS, puzzleById } from '../src/core/catalog'
 import { plan } from '../src/core/coach/plan'
-import { faultsOf } from '../src/core/coach/truth'
+import { faultsOf } from '../src/core/coach/truth.testing'
 import { must } from '../src/core/result'
 import { schoolsFor } from '../src/core/schools'
 import { variantsOf } from '../src/core/schools/school'

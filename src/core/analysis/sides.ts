@@ -5,6 +5,7 @@
 import { dot, unit } from '../geometry/vector'
 import type { Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { posed, poseOf } from '../puzzle/view'
 import { rotate, type Rotation, type Vector } from '../rotation'
 
 const known = new WeakMap<Puzzle, ReadonlyMap<Direction, Vector>>()
@@ -13,18 +14,30 @@ const known = new WeakMap<Puzzle, ReadonlyMap<Direction, Vector>>()
 export function sidesOf(puzzle: Puzzle): ReadonlyMap<Direction, Vector> {
   const found = known.get(puzzle)
   if (found) return found
-  const faces = puzzle.pieces.flatMap((piece) => [...piece.faces])
-  const isTetrahedron = puzzle.definition.mechanism.kind === 'tetrahedron'
-  const sides = new Map(
-    DIRECTIONS.flatMap((side): [Direction, Vector][] => {
-      if (!isTetrahedron) return [[side, side.vector]]
-      const colour = puzzle.definition.faces[side.name]
-      const face = faces.find((each) => each.colour === colour)
-      return face ? [[side, unit(face.normal)]] : []
-    }),
-  )
+  const sides =
+    puzzle.definition.mechanism.kind === 'tetrahedron'
+      ? facesNamed(puzzle)
+      : new Map(DIRECTIONS.map((side) => [side, side.vector]))
   known.set(puzzle, sides)
   return sides
+}
+
+/** Each face under the name that has its colour and, in the picture, lies nearest to where it looks. */
+function facesNamed(puzzle: Puzzle): Map<Direction, Vector> {
+  const { definition, pieces } = puzzle
+  const pose = poseOf(definition)
+  const normals = new Map(
+    pieces.flatMap(({ faces }) =>
+      faces.map(({ colour, normal }) => [colour, unit(normal)] as const),
+    ),
+  )
+  const named = [...normals].map(([colour, vector]): [Direction, Vector] => {
+    const shown = posed(pose, vector)
+    const names = DIRECTIONS.filter(({ name }) => definition.faces[name] === colour)
+    const nearest = names.reduce((a, b) => (dot(b.vector, shown) > dot(a.vector, shown) ? b : a))
+    return [nearest, vector]
+  })
+  return new Map(named.sort(([a], [b]) => DIRECTIONS.indexOf(a) - DIRECTIONS.indexOf(b)))
 }
 
 const same = (a: Vector, b: Vector): boolean => dot(a, b) > 1 - 1e-6

@@ -4,6 +4,7 @@ import { seededRandom } from '../random'
 import { must } from '../result'
 import { drawState } from '../scramble/scramble'
 import { SCHOOLS, schoolsOf } from '../schools'
+import { fits } from '../schools/fits'
 import { variantsOf, type School, type Variant } from '../schools/school'
 import { distanceOf, halfTurnTable } from '../search/distanceTable'
 import { start, writeState, type State } from '../state'
@@ -17,12 +18,15 @@ const states: State[] = []
 /** For the default variant of each school, a tenth for the others; the benchmark does 10,000. */
 const MANY = 120
 
+/** The written schools of the 2x2x2. */
+const OWN = SCHOOLS.filter((school) => fits(school, cube2.definition))
+
 beforeAll(() => {
   const random = seededRandom(20261125)
   for (let i = 0; i < MANY; i++) states.push(drawState(cube2, random))
 })
 
-const cases = SCHOOLS.flatMap((school) =>
+const cases = OWN.flatMap((school) =>
   variantsOf(school).map(
     (variant, i) =>
       [`${school.id} ${Object.values(variant).join('/')}`, school, variant, i === 0] as const,
@@ -43,7 +47,7 @@ describe('a route', () => {
   })
 
   it('needs no turn from the finished puzzle, in any hold', () => {
-    for (const school of SCHOOLS)
+    for (const school of OWN)
       for (const hold of cube2.holds) {
         const held = start(cube2).map(() => hold)
         expect(must(plan(cube2, school, held)).turnCount).toBe(0)
@@ -53,7 +57,7 @@ describe('a route', () => {
   it('is refused for a state that no turns reach, in words', () => {
     const twisted = start(cube2)
     twisted[7] = cube2.holds.find((r) => r !== 0 && cube2.place[24 * 7 + r] === 7) ?? 0
-    for (const school of SCHOOLS) {
+    for (const school of OWN) {
       const route = plan(cube2, school, twisted)
       expect(route.ok ? '' : route.problem.sentence).toMatch(/No turns lead here/)
     }
@@ -61,12 +65,12 @@ describe('a route', () => {
 
   it('starts with the colour that is asked for', () => {
     for (const side of DIRECTIONS)
-      for (const school of SCHOOLS)
+      for (const school of OWN)
         expect(must(plan(cube2, school, states[0], { base: side })).base).toBe(side.name)
   })
 
   it('starts with the cheapest colour if none is asked for', () => {
-    for (const school of SCHOOLS.slice(0, 3))
+    for (const school of OWN.slice(0, 3))
       for (const state of states.slice(0, 20)) {
         const [first] = rankStarts(cube2, school, state)
         expect(must(plan(cube2, school, state)).base).toBe(first.base.name)
@@ -82,7 +86,7 @@ describe('a route', () => {
 
   it('for the left hand leads home too, with the mirrored algorithms', () => {
     const count = (text: string, letter: string) => text.split(letter).length - 1
-    for (const school of SCHOOLS) {
+    for (const school of OWN) {
       let left = 0
       let right = 0
       for (const state of states.slice(0, 25)) {
@@ -162,7 +166,7 @@ describe('debts', () => {
 
 describe('the words of a step', () => {
   const all = () =>
-    SCHOOLS.flatMap((school) =>
+    OWN.flatMap((school) =>
       variantsOf(school).flatMap((variant) =>
         states
           .slice(0, 10)
@@ -181,7 +185,7 @@ describe('the words of a step', () => {
 
   it('use the colours of the copy', () => {
     const scheme = cube2.definition.colours.map((colour) => ({ ...colour, name: `x${colour.id}` }))
-    for (const school of SCHOOLS)
+    for (const school of OWN)
       for (const step of stepsOf(must(plan(cube2, school, states[1], { scheme }))))
         expect(`${step.lookFor} ${step.hold} ${step.check} ${step.note ?? ''}`).not.toMatch(
           /(?<!x)\b(white|yellow|orange|blue|green)\b/,

@@ -17,7 +17,7 @@ import { frameMeeting } from './goal'
 import { plan, rankStarts } from './plan'
 import { stepsOf, type RouteStep } from './route'
 import { trailOf } from './standing'
-import { faultsOf } from './truth'
+import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
 import { held, layerTurns } from './workpiece'
 
