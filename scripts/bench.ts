@@ -1,7 +1,7 @@
 /**
  * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
  * states; with `--only ID,ID` piece by piece alone, for these puzzles; with `--hostile` input from a stranger
- * alone; with `--cards` every claim of 20,000 cards alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
+ * alone; with `--cards` every claim of 20,000 cards alone; with `--schools` the written schools of other puzzles alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
 import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
@@ -18,6 +18,7 @@ import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTa
 import { start, turnFreely } from '../src/core/state'
 import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
+import { measureSchools } from './benchSchools'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
@@ -32,6 +33,11 @@ if (process.argv.includes('--only')) {
 
 if (process.argv.includes('--hostile')) {
   await measureHostile()
+  process.exit()
+}
+
+if (process.argv.includes('--schools')) {
+  measureSchools(STATES / 5)
   process.exit()
 }
 
@@ -150,6 +156,9 @@ await measureHostile()
 
 title('Screens')
 await measureScreens()
+
+title('Schools of people, by what a puzzle is')
+measureSchools(STATES / 5)
 
 title('Cards')
 measureCards(process.argv.includes('--quick') ? 2000 : 20_000)

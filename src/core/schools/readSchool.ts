@@ -2,7 +2,7 @@
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
 import { plainProblem } from '../plain'
 import { fail, ok, type Result } from '../result'
-import type { School, Selection, Technique } from './school'
+import type { School, Technique } from './school'
 
 /** What a file may be written in: techniques that need no words of their own for one puzzle. */
 export type FileTechnique = Extract<
@@ -129,20 +129,9 @@ export function readSchool(input: unknown): Result<School> {
     if (twice !== undefined)
       return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
     const { id, name, character, fits, stages } = read
-    return ok({ id, name, character, fits, options: [], stages: stages.map(sharing) })
+    return ok({ id, name, character, fits, options: [], stages })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-school', `${error.message}.`, { field: error.path })
   }
-}
-
-/** A technique works on the very selection that a condition names: equal ones become one. */
-function sharing(stage: School['stages'][number]): School['stages'][number] {
-  const { technique: own } = stage
-  if (!('select' in own) || own.select === undefined) return stage
-  const key = JSON.stringify(own.select)
-  const goal = stage.goal.map((each) =>
-    JSON.stringify(each.select) === key ? { ...each, select: own.select as Selection } : each,
-  )
-  return { ...stage, goal }
 }

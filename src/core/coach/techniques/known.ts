@@ -43,9 +43,10 @@ export function doKnown(
   const row = cheapestRow(context, work.held().state, technique, sequences)
   if (!row) throw new Error('the sequences of the stage do not lead to its goal')
   const pieces = selected(puzzle, technique.select, base)
-  const { must, layer } = stage.goal.find(({ select }) => select === technique.select) ?? {
-    must: 'home',
-    layer: 'base',
+  const key = JSON.stringify(technique.select)
+  const { must, layer } = stage.goal.find(({ select }) => JSON.stringify(select) === key) ?? {
+    must: 'home' as const,
+    layer: 'base' as const,
   }
   const aim = { kind: 'known', pieces, must, layer } as const
   if (row.made.length === 0 && row.end.turns.length > 0)
