@@ -71,9 +71,9 @@ export const countedName = ({ name, places, isAll }: GroupName): string =>
   `${isAll ? 'all' : 'the'} ${places.length} ${name}`
 
 /** Which features are used, the fewest first. */
-const SUBSETS: readonly (readonly number[])[] = [0, 1, 2, 3, 4]
-  .flatMap((size) => subsets([0, 1, 2, 3, 4], size))
-  .concat([[0, 1, 2, 3, 4]])
+const SUBSETS: readonly (readonly number[])[] = [0, 1, 2, 3, 4, 5, 6].flatMap((size) =>
+  subsets([0, 1, 2, 3, 4, 5], size),
+)
 
 function subsets(items: readonly number[], size: number): number[][] {
   if (size === 0) return [[]]
@@ -116,6 +116,7 @@ function featuresOf(puzzle: Puzzle, places: readonly number[]): Feature[] {
     },
     { behind: facesOf(points) },
     { behind: pairSide(points) },
+    { behind: runningWords(puzzle, places) },
   ]
 }
 
@@ -144,6 +145,20 @@ function facesOf(points: readonly Vector[]): string {
   if (sides.includes(undefined)) return ''
   const used = DIRECTIONS.filter((side) => sides.includes(side))
   return used.length > 2 ? '' : `of the ${listed(used.map(({ adjective }) => adjective))} faces`
+}
+
+/** Of edges that all run one way: 'from left to right'. */
+function runningWords(puzzle: Puzzle, places: readonly number[]): string {
+  const pose = poseOf(puzzle.definition)
+  const all = puzzle.pieces.map(({ cells }) => posed(pose, average(cells)))
+  const reach = [0, 1, 2].map((axis) => Math.max(...all.map((at) => Math.abs(at[axis]))))
+  const inner = places.map((p) =>
+    [0, 1, 2].filter((axis) => Math.abs(all[p][axis]) < reach[axis] - 1e-6),
+  )
+  const [first] = inner
+  if (first.length !== 1 || inner.some((axes) => axes.length !== 1 || axes[0] !== first[0]))
+    return ''
+  return ['from left to right', 'that stand upright', 'from front to back'][first[0]]
 }
 
 /**

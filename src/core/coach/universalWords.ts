@@ -226,15 +226,26 @@ function smallWords(
   }
 }
 
+/** Longer lists of groups are not read out. */
+const LONGEST_LIST = 80
+
 function sumsStepWords(scene: Scene, after: Scene) {
   const { puzzle } = scene
   const settled = settledGroups(puzzle)
-  const names = listed(settled.map(({ name }) => name))
+  const told = listed(settled.map(({ name }) => name))
+  const isLong = told.length > LONGEST_LIST
+  const kinds = kindWords(
+    puzzle,
+    settled.flatMap(({ places }) => [...places]),
+  )
+  const names = isLong ? `${kinds} of ${inWords(settled.length)} groups` : told
   const owing = sumsWords(scene)
   const singles = singlesOf(puzzle)
   const straight = singles.filter((p) => isFilledRight(after, p))
   const seen = [
-    ...settled.map((group) => `${countedName(group)} are home`),
+    ...(isLong
+      ? [`the ${kinds} of these groups are home`]
+      : settled.map((group) => `${countedName(group)} are home`)),
     ...(singles.length > 0 && straight.length === singles.length
       ? [`all ${singles.length} ${kindWords(puzzle, singles)} lie straight`]
       : []),

@@ -55,16 +55,20 @@ export class Setups {
 
   constructor(
     private readonly puzzle: Puzzle,
-    bases: readonly BaseCycle[],
+    given: readonly BaseCycle[],
   ) {
+    // A cycle that goes through loops can turn one layer twice in a row.
+    const bases = given.map((base) => ({ ...base, turns: simplify(puzzle, base.turns) }))
     const best = new Map<number, Found>()
+    const hasLoops = movesOf(puzzle).some(({ turns }) => turns.length > 1)
     bases.forEach((base, table) => {
       const nodes = this.search(base)
       this.tables.push({ base, nodes })
       nodes.forEach(({ triple, depth }, node) => {
-        const length = this.meets(base, nodes, node)
-          ? lengthOf(this.joined(base, this.setupOf(nodes, node)))
-          : base.turns.length + 2 * depth
+        const length =
+          hasLoops || this.meets(base, nodes, node)
+            ? lengthOf(this.joined(base, this.setupOf(nodes, node)))
+            : base.turns.length + 2 * depth
         const [a, b, c, sa, sb, sc] = triple
         const rotations = [
           multiply(INVERSE[sb], multiply(base.rotations[0], sa)),
@@ -116,7 +120,8 @@ export class Setups {
     const setup: Turn[] = []
     for (let at = node; nodes[at].move; at = nodes[at].from)
       setup.push(...(nodes[at].move as Move).turns)
-    return setup
+    // The end of a loop and the turn after it may be of one layer.
+    return simplify(this.puzzle, setup)
   }
 
   /** Whether the last set-up turn turns the same layer as the cycle's first or last. */
