@@ -101,7 +101,7 @@ describe('lantern', () => {
     expect(refused.code).toBe(1)
     expect(refused.err).toMatch(/^lantern: From .* the school does not get on/)
     expect(lantern('school', file).code).toBe(2)
-  }, 60_000)
+  }, 240_000)
 
   it('describes a puzzle file so that it can be rebuilt', () => {
     const file = join(folder, 'flat.json')

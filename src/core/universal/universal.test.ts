@@ -343,6 +343,9 @@ describe('one piece at a time', () => {
     expect(served).toEqual([...CATALOG_IDS])
   })
 
+  /** Of the steps of a route that offer something. */
+  const STEPS_TRIED = 3
+
   it('offers other third pieces for a series, and taking one gives what was promised', () => {
     let taken = 0
     for (const id of ['cube-3', 'prism-6', 'box-3x3x5', 'circle-3', 'shift-3x3x5']) {
@@ -351,8 +354,9 @@ describe('one piece at a time', () => {
       const route = must(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, 2))))
       const trail = trailOf(puzzle, route)
       const indexOf = (name: string) => puzzle.pieces.findIndex((piece) => piece.id === name)
-      for (const [s, { others }] of trail.steps.entries())
-        for (const offer of [others.at(0), others.at(-1)]) {
+      const offering = trail.steps.flatMap(({ others }, s) => (others.length > 0 ? [s] : []))
+      for (const s of offering.slice(0, STEPS_TRIED))
+        for (const offer of [trail.steps[s].others.at(0), trail.steps[s].others.at(-1)]) {
           if (!offer?.first) continue
           taken++
           const from = trail.states[trail.firstOfStep[s]]
@@ -375,7 +379,7 @@ describe('one piece at a time', () => {
           expect(arriving?.length).toBeGreaterThanOrEqual(promised)
         }
     }
-    expect(taken).toBeGreaterThan(20)
+    expect(taken).toBeGreaterThan(14)
   })
 
   it('counts the turns that it shows, and never saves fewer than none', () => {
