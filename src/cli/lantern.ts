@@ -156,11 +156,12 @@ const COMMANDS: Record<string, Command> = {
     const school = told(readSchool(readJsonFile(rest[0])))
     whyNotServed(puzzle)
     const proof = told(prove(puzzle, school, PROOF_STATES))
+    const known = byHeart(puzzle, school).length
     print(
       values,
-      { puzzle: puzzle.definition.id, school: school.id, ...proof },
+      { puzzle: puzzle.definition.id, school: school.id, ...proof, algorithms: known },
       () =>
-        `${school.name} leads home from all of ${proof.states} states: ${proof.meanTurns} turns on average, ${proof.mostTurns} at most, ${proof.algorithms.length} sequences.`,
+        `${school.name} leads home from all of ${proof.states} states: ${proof.meanTurns} turns on average, ${proof.mostTurns} at most, ${known} sequences by heart.`,
     )
   },
 

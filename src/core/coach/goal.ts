@@ -50,13 +50,14 @@ export function pieceMeets(
 ): boolean {
   if (condition.must === 'together')
     return piecesOf(puzzle, condition, base)
-      .filter((other) => rayOf(puzzle, other) === rayOf(puzzle, piece))
+      .filter((other) => isOnRayOf(puzzle, other, piece))
       .every((other) => state[other] === state[piece])
   return rotationMeets(puzzle, condition, base, state[piece], piece, frame)
 }
 
-/** Pieces on one ray from their core have one name here. */
-const rayOf = (puzzle: Puzzle, piece: number): string => raysOf(puzzle)[piece]
+/** Whether two pieces lie on one ray from their core, as a tip and the centre under it; a piece does with itself. */
+export const isOnRayOf = (puzzle: Puzzle, a: number, b: number): boolean =>
+  raysOf(puzzle)[a] === raysOf(puzzle)[b]
 
 const rays = new WeakMap<Puzzle, readonly string[]>()
 

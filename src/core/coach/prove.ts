@@ -1,5 +1,5 @@
 /**
- * The proof of a school on a puzzle: from a seeded sample of states, in every hold in turn, each stage is
+ * The proof of a school on a puzzle: from a seeded sample of states, the holds in turn, each stage is
  * entered, led to its goal and left with what it promises. What it cannot leave is named.
  */
 import { writeTurns } from '../notation/write'
@@ -20,8 +20,6 @@ export interface Proof {
   readonly meanLooks: number
   readonly meanTurns: number
   readonly mostTurns: number
-  /** Sequences that must be known by heart. */
-  readonly algorithms: readonly string[]
 }
 
 /** @param progress told the share that is done, if it is wanted */
@@ -36,7 +34,6 @@ export function prove(
   const ill = illWritten(puzzle, school)
   if (ill) return fail('bad-school', ill)
   let [turns, most, looks] = [0, 0, 0]
-  const algorithms = new Set<string>()
   for (let seed = 1; seed <= states; seed++) {
     const drawn = scramble(puzzle, seed)
     const hold = puzzle.holds[seed % puzzle.holds.length]
@@ -55,14 +52,12 @@ export function prove(
     turns += route.value.turnCount
     looks += route.value.looks
     most = Math.max(most, route.value.turnCount)
-    route.value.algorithms.forEach((text) => algorithms.add(text))
   }
   return ok({
     states,
     meanTurns: Math.round((10 * turns) / states) / 10,
     meanLooks: Math.round((10 * looks) / states) / 10,
     mostTurns: most,
-    algorithms: [...algorithms],
   })
 }
 

@@ -1,11 +1,9 @@
-import Link from 'next/link'
 import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
-import { start } from '@/core/state'
 import { inWords, plural } from '@/core/words'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
-import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { PuzzleTile } from '@/ui/PuzzleTile'
 
 /** Every puzzle that the program knows, by how it turns. */
 export function Family() {
@@ -26,22 +24,13 @@ export function Family() {
               .filter((puzzle) => kindOf(puzzle) === mechanism)
               .map((puzzle) => (
                 <li key={puzzle.definition.id}>
-                  <Link
+                  <PuzzleTile
+                    puzzle={puzzle}
                     href={`/anatomy/${puzzle.definition.id}`}
-                    className="block h-full rounded-lg border border-line bg-surface p-3 hover:border-soft"
+                    heading="h3"
                   >
-                    <PuzzlePicture
-                      puzzle={puzzle}
-                      state={start(puzzle)}
-                      scheme={puzzle.definition.colours}
-                      label=""
-                      className="mb-2 w-full"
-                    />
-                    <h3 className="text-base">{puzzle.definition.name}</h3>
-                    <p className="text-sm text-soft">
-                      {plural(puzzle.pieces.length, 'piece')} of {kindCount(puzzle)}
-                    </p>
-                  </Link>
+                    {plural(puzzle.pieces.length, 'piece')} of {kindCount(puzzle)}
+                  </PuzzleTile>
                 </li>
               ))}
           </ul>

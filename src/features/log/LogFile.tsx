@@ -2,16 +2,15 @@
 
 import { Download, Upload } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import type { Result } from '@/core/result'
-import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Notice } from '@/ui/Notice'
 
 /** The log to a file and back. */
 export function LogFile({ hasSolves }: { hasSolves: boolean }) {
   const router = useRouter()
-  const input = useRef<HTMLInputElement>(null)
   const [trouble, setTrouble] = useState<string>()
   const [busy, setBusy] = useState(false)
 
@@ -32,7 +31,6 @@ export function LogFile({ hasSolves }: { hasSolves: boolean }) {
       setTrouble('The file did not reach the program. Nothing was imported.')
     } finally {
       setBusy(false)
-      if (input.current) input.current.value = ''
     }
   }
 
@@ -50,21 +48,14 @@ export function LogFile({ hasSolves }: { hasSolves: boolean }) {
               <Download size={16} aria-hidden /> {kind.toUpperCase()}
             </a>
           ))}
-        <Button onClick={() => input.current?.click()} disabled={busy}>
-          <Upload size={16} aria-hidden /> {busy ? 'Reading' : 'Import'}
-        </Button>
-        <input
-          ref={input}
-          type="file"
+        <FileButton
+          label="File to import"
           accept=".json,.csv,application/json,text/csv"
-          aria-label="File to import"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            if (file) void read(file)
-          }}
-        />
+          disabled={busy}
+          onChoose={(file) => void read(file)}
+        >
+          <Upload size={16} aria-hidden /> {busy ? 'Reading' : 'Import'}
+        </FileButton>
       </div>
       {trouble && <Notice kind="wrong">{trouble}</Notice>}
     </div>

@@ -1,9 +1,7 @@
-import Link from 'next/link'
 import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import { must } from '@/core/result'
 import { schoolsFor } from '@/core/schools'
-import { start } from '@/core/state'
-import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { PuzzleTile } from '@/ui/PuzzleTile'
 
 /** Every puzzle with the methods that fit it. */
 export function SchoolIndex() {
@@ -18,24 +16,11 @@ export function SchoolIndex() {
           const puzzle = must(puzzleById(id))
           return (
             <li key={id}>
-              <Link
-                href={`/schools/${id}`}
-                className="block h-full rounded-lg border border-line bg-surface p-3 hover:border-soft"
-              >
-                <PuzzlePicture
-                  puzzle={puzzle}
-                  state={start(puzzle)}
-                  scheme={puzzle.definition.colours}
-                  label=""
-                  className="mb-2 w-full"
-                />
-                <h2 className="text-base">{puzzle.definition.name}</h2>
-                <p className="text-sm text-soft">
-                  {schoolsFor(id)
-                    .map(({ name }) => name)
-                    .join(' \u00b7 ')}
-                </p>
-              </Link>
+              <PuzzleTile puzzle={puzzle} href={`/schools/${id}`} heading="h2">
+                {schoolsFor(id)
+                  .map(({ name }) => name)
+                  .join(' \u00b7 ')}
+              </PuzzleTile>
             </li>
           )
         })}

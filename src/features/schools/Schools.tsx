@@ -1,18 +1,19 @@
 'use client'
 
 import { FileUp } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { puzzleById } from '@/core/catalog'
 import type { Proof } from '@/core/coach/prove'
 import type { SheetStage } from '@/core/coach/sheet'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { must, type Result } from '@/core/result'
+import { fail, must, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { readState } from '@/core/state'
 import { plural } from '@/core/words'
 import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { ShareBar } from '@/ui/ShareBar'
@@ -28,6 +29,7 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
   const [sheets, setSheets] = useState<readonly SchoolSheet[]>()
   const [trouble, setTrouble] = useState<string>()
   const [share, setShare] = useState(0)
+  const work = useWork()
   useEffect(() => {
     let gone = false
     void coach()
@@ -53,11 +55,71 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
       {trouble && <Notice kind="wrong">{trouble}</Notice>}
       {!sheets && !trouble && <ShareBar share={share} label="Looking at every school" />}
       {sheets?.map((sheet) => (
-        <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings }} />
+        <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings, work }} />
       ))}
-      {sheets && <OwnFile puzzle={puzzle} puzzleId={puzzleId} settings={settings} />}
+      {sheets && <OwnFile {...{ puzzle, puzzleId, settings, work }} />}
     </div>
   )
+}
+
+interface Work {
+  /** Who is at work, and how much of it is done; nobody else can begin meanwhile. */
+  readonly now?: { readonly owner: string; readonly share: number }
+  /** Undefined if it was cancelled. */
+  readonly run: <T>(
+    owner: string,
+    ask: (progress: (share: number) => void) => Promise<T>,
+  ) => Promise<T | undefined>
+  readonly cancel: () => void
+}
+
+/** One computation at a time: ending it ends the worker, and with it whatever else it would do. */
+function useWork(): Work {
+  const [now, setNow] = useState<Work['now']>()
+  const latest = useRef(0)
+  const stop = useRef<() => void>(undefined)
+  return {
+    now,
+    run: async (owner, ask) => {
+      const own = ++latest.current
+      setNow({ owner, share: 0 })
+      const cancelled = new Promise<undefined>((resolve) => {
+        stop.current = () => resolve(undefined)
+      })
+      const tell = (share: number) => {
+        // What is told on the way can arrive after the answer.
+        if (own === latest.current) setNow({ owner, share })
+      }
+      try {
+        return await Promise.race([ask(callback(tell)), cancelled])
+      } finally {
+        latest.current++
+        setNow(undefined)
+      }
+    },
+    cancel: () => {
+      cancelCoach()
+      stop.current?.()
+    },
+  }
+}
+
+/** What begins some work, and its share and end while it goes on. */
+function AtWork({ owner, work, children }: { owner: string; work: Work; children: ReactNode }) {
+  if (work.now?.owner !== owner) return children
+  return (
+    <>
+      <ShareBar share={work.now.share} label="Planning" />
+      <Button onClick={work.cancel}>Cancel</Button>
+    </>
+  )
+}
+
+interface Shown {
+  readonly puzzle: Puzzle
+  readonly puzzleId: string
+  readonly settings: Settings
+  readonly work: Work
 }
 
 function SchoolCard({
@@ -65,26 +127,14 @@ function SchoolCard({
   puzzleId,
   sheet: { id, name, character, stages },
   settings,
-}: {
-  puzzle: Puzzle
-  puzzleId: string
-  sheet: SchoolSheet
-  settings: Settings
-}) {
+  work,
+}: Shown & { sheet: SchoolSheet }) {
   const [proof, setProof] = useState<Result<Proof>>()
-  const [share, setShare] = useState<number>()
   const count = new Set(stages.flatMap(({ byHeart }) => byHeart.map(({ turns }) => turns))).size
   const survey = async () => {
-    setShare(0)
-    let isOver = false
-    const found = await coach().survey(
-      puzzleId,
-      id,
-      callback((done: number) => !isOver && setShare(done)),
+    setProof(
+      await work.run<Result<Proof>>(id, (progress) => coach().survey(puzzleId, id, progress)),
     )
-    isOver = true
-    setShare(undefined)
-    setProof(found)
   }
   return (
     <section
@@ -102,11 +152,11 @@ function SchoolCard({
       </div>
       <Stages puzzle={puzzle} stages={stages} settings={settings} />
       <div className="flex flex-wrap items-center gap-3 text-sm">
-        {share === undefined ? (
-          <Button onClick={() => void survey()}>What it costs, over 40 scrambles</Button>
-        ) : (
-          <ShareBar share={share} label={`Planning with ${name}`} />
-        )}
+        <AtWork owner={id} work={work}>
+          <Button onClick={() => void survey()} disabled={work.now !== undefined}>
+            What it costs, over 40 scrambles
+          </Button>
+        </AtWork>
         {proof?.ok && <Figures proof={proof.value} />}
         {proof && !proof.ok && <Notice kind="wrong">{proof.problem.sentence}</Notice>}
       </div>
@@ -173,40 +223,26 @@ const written = (turns: string, dialect: DialectId): string =>
     .map((name) => (/^[\w'-]+$/.test(name) ? writeTurnName(name, dialect) : name))
     .join(' ')
 
-function OwnFile({
-  puzzle,
-  puzzleId,
-  settings,
-}: {
-  puzzle: Puzzle
-  puzzleId: string
-  settings: Settings
-}) {
-  const input = useRef<HTMLInputElement>(null)
+const OWN_FILE = 'own file'
+
+const TOO_LONG = fail(
+  'bad-school',
+  `A school file has at most ${MOST_CHARACTERS.toLocaleString('en')} characters; this one is longer.`,
+)
+
+function OwnFile({ puzzle, puzzleId, settings, work }: Shown) {
   const [file, setFile] = useState<string>()
-  const [share, setShare] = useState<number>()
   const [found, setFound] = useState<Result<ProvenFile>>()
-  const asked = useRef(0)
   const read = async (chosen: File) => {
-    const own = ++asked.current
     setFile(chosen.name)
     setFound(undefined)
-    setShare(0)
-    const text = chosen.size > MOST_CHARACTERS ? '' : await chosen.text()
-    const result = await coach().proveFile(
-      puzzleId,
-      text,
-      callback((done: number) => own === asked.current && setShare(done)),
+    if (chosen.size > MOST_CHARACTERS) return setFound(TOO_LONG)
+    const text = await chosen.text()
+    setFound(
+      await work.run<Result<ProvenFile>>(OWN_FILE, (progress) =>
+        coach().proveFile(puzzleId, text, progress),
+      ),
     )
-    if (own !== asked.current) return
-    asked.current++
-    setShare(undefined)
-    setFound(result)
-  }
-  const cancel = () => {
-    asked.current++
-    cancelCoach()
-    setShare(undefined)
   }
   return (
     <section
@@ -215,32 +251,20 @@ function OwnFile({
     >
       <h2 className="text-lg">A school file of your own</h2>
       <p className="text-sm text-soft">
-        It is tried on this puzzle from 200 scrambles, in every hold. It is proven here, or refused
-        with a position that it cannot leave; it is not kept.
+        It is tried on this puzzle from 200 scrambles, held every way in turn. It is proven here, or
+        refused with a position that it cannot leave; it is not kept.
       </p>
       <div className="flex flex-wrap items-center gap-3">
-        <input
-          ref={input}
-          type="file"
-          accept=".json,application/json"
-          aria-label="School file"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? []
-            event.target.value = ''
-            if (chosen) void read(chosen)
-          }}
-        />
-        <Button onClick={() => input.current?.click()} disabled={share !== undefined}>
-          <FileUp size={16} aria-hidden /> Choose a file
-        </Button>
-        {share !== undefined && (
-          <>
-            <ShareBar share={share} label="Proving" />
-            <Button onClick={cancel}>Cancel</Button>
-          </>
-        )}
+        <AtWork owner={OWN_FILE} work={work}>
+          <FileButton
+            label="School file"
+            accept=".json,application/json"
+            disabled={work.now !== undefined}
+            onChoose={(chosen) => void read(chosen)}
+          >
+            <FileUp size={16} aria-hidden /> Choose a file
+          </FileButton>
+        </AtWork>
       </div>
       {found && !found.ok && (
         <Notice kind="wrong">

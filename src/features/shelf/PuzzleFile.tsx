@@ -1,7 +1,7 @@
 'use client'
 
 import { FileUp } from 'lucide-react'
-import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
+import { useEffect, useEffectEvent, useMemo, useState } from 'react'
 import { compile } from '@/core/puzzle/compile'
 import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import { readPuzzleFile } from '@/core/puzzle/readDefinition'
@@ -9,6 +9,7 @@ import type { Problem, Result } from '@/core/result'
 import { start } from '@/core/state'
 import { kindCounts } from '@/core/words'
 import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 
@@ -66,13 +67,12 @@ export function PuzzleFileField({
   onChoose: (file: File) => void
   onLeave: () => void
 }) {
-  const input = useRef<HTMLInputElement>(null)
   return (
     <div className="mb-4 grid gap-2">
       <div className="flex flex-wrap items-center gap-2">
-        <Button onClick={() => input.current?.click()}>
+        <FileButton label="File to read" accept=".json,application/json" onChoose={onChoose}>
           <FileUp size={16} aria-hidden /> {file ? 'Another puzzle file' : 'From a puzzle file'}
-        </Button>
+        </FileButton>
         {file ? (
           <Button weight="quiet" onClick={onLeave}>
             Choose from the list instead
@@ -81,19 +81,6 @@ export function PuzzleFileField({
           <span className="text-sm text-soft">or drop one on the shelf</span>
         )}
       </div>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        aria-label="File to read"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const chosen = event.target.files?.[0]
-          if (chosen) onChoose(chosen)
-          event.target.value = ''
-        }}
-      />
       {file &&
         (file.read.ok ? (
           <Found definition={file.read.value} />

@@ -4,34 +4,25 @@
  */
 import type { Puzzle } from '../../puzzle/compile'
 import { multiply } from '../../rotation'
-import type { Technique } from '../../schools/school'
-import { join, repeated, sequence, type Sequence } from '../../search/sequence'
+import type { Condition, Technique } from '../../schools/school'
+import type { Sequence } from '../../search/sequence'
 import type { State } from '../../state'
 import { frameMeeting } from '../goal'
 import { selected } from '../selections'
 import {
   doing,
-  held,
   holding,
-  layerTurns,
   preparing,
   proceed,
   runsOf,
-  spins,
   type Position,
   type StageContext,
   type Workpiece,
 } from '../workpiece'
-import type { Condition } from '../../schools/school'
+import { waysOf, type Way } from './ways'
 
-interface Way {
+interface Bringing extends Way {
   readonly piece: number
-  readonly spin: Sequence
-  readonly fetch: Sequence
-  readonly sequence: Sequence
-  readonly runs: number
-  readonly whole: Sequence
-  readonly cost: number
 }
 
 /** A piece needs at most one lifting and one insertion, so more steps than this are a defect. */
@@ -45,7 +36,7 @@ export function insertPieces(
 ): void {
   const { puzzle, base, prefer } = context
   const pieces = selected(puzzle, technique.select, base)
-  const all = waysOf(context, technique)
+  const all = waysOf(context, technique.fetch, technique.sequences, technique.runs)
   for (let count = 0; count < STEP_LIMIT; count++) {
     const position = work.held()
     const open = pieces.filter((p) => position.state[p] !== position.frame)
@@ -81,7 +72,7 @@ export function insertPieces(
   throw new Error('the stage does not come to an end')
 }
 
-function make(work: Workpiece, way: Way, isLift: boolean, ways: readonly Way[]): void {
+function make(work: Workpiece, way: Bringing, isLift: boolean, ways: readonly Bringing[]): void {
   work.step(
     {
       kind: 'bring',
@@ -104,26 +95,6 @@ function make(work: Workpiece, way: Way, isLift: boolean, ways: readonly Way[]):
       ...(way.runs === 1 ? doing(way.sequence.turns) : runsOf(way.sequence.turns, way.runs)),
     ],
   )
-}
-
-/** Every hold, turn of the last layer and sequence, the easiest first. */
-function waysOf(
-  { puzzle, stage, hand }: StageContext,
-  { sequences, fetch, runs }: Extract<Technique, { kind: 'insert' }>,
-): Omit<Way, 'piece'>[] {
-  return spins(puzzle, held(stage).base)
-    .flatMap((spin) =>
-      layerTurns(puzzle, fetch).flatMap((turn) =>
-        sequences.flatMap((text) =>
-          Array.from({ length: runs }, (_, i) => {
-            const own = sequence(puzzle, text)
-            const whole = join(puzzle, spin, turn, repeated(puzzle, own, i + 1))
-            return { spin, fetch: turn, sequence: own, runs: i + 1, whole, cost: whole.costs[hand] }
-          }),
-        ),
-      ),
-    )
-    .sort((a, b) => a.cost - b.cost)
 }
 
 const moves = ({ state, frame }: Position, { table, hold }: Sequence, piece: number): boolean =>
@@ -149,12 +120,12 @@ function keeps(
 /** The ways that bring some open piece home, the easiest first. */
 function bringing(
   puzzle: Puzzle,
-  all: readonly Omit<Way, 'piece'>[],
+  all: readonly Way[],
   position: Position,
   pieces: readonly number[],
   goalBefore: readonly Condition[],
   base: StageContext['base'],
-): Way[] {
+): Bringing[] {
   const { state, frame } = position
   const open = pieces.filter((p) => state[p] !== frame)
   return all.flatMap((way) => {

@@ -3,32 +3,23 @@
  * last layer, until the goal of the stage is met, the fewest and easiest of them.
  */
 import type { Technique } from '../../schools/school'
-import { join, sequence, type Sequence } from '../../search/sequence'
+import type { Sequence } from '../../search/sequence'
 import type { State } from '../../state'
 import { frameMeeting } from '../goal'
 import { selected } from '../selections'
 import {
   doing,
-  held,
   holding,
   layerTurns,
   preparing,
   proceed,
-  spins,
   type StageContext,
   type Workpiece,
 } from '../workpiece'
-
-interface Attempt {
-  readonly spin: Sequence
-  readonly fetch: Sequence
-  readonly sequence: Sequence
-  readonly whole: Sequence
-  readonly cost: number
-}
+import { waysOf, type Way } from './ways'
 
 interface Row {
-  readonly made: readonly Attempt[]
+  readonly made: readonly Way[]
   readonly end: Sequence
   readonly cost: number
 }
@@ -68,22 +59,12 @@ export function cheapestRow(
   sequences: readonly string[],
 ): Row | undefined {
   const lastTurns = layerTurns(puzzle, fetch)
-  const attempts = spins(puzzle, held(stage).base)
-    .flatMap((spin) =>
-      lastTurns.flatMap((turn) =>
-        sequences.map((text): Attempt => {
-          const own = sequence(puzzle, text)
-          const whole = join(puzzle, spin, turn, own)
-          return { spin, fetch: turn, sequence: own, whole, cost: whole.costs[hand] }
-        }),
-      ),
-    )
-    .sort((a, b) => a.cost - b.cost)
+  const attempts = waysOf({ puzzle, stage, hand }, fetch, sequences)
   const ending = (state: State) =>
     lastTurns.find(
       ({ table }) => frameMeeting(puzzle, stage.goal, base, state, table) !== undefined,
     )
-  let rows: { made: readonly Attempt[]; state: State; cost: number }[] = [
+  let rows: { made: readonly Way[]; state: State; cost: number }[] = [
     { made: [], state: from, cost: 0 },
   ]
   for (let count = 0; count <= times; count++) {

@@ -1,7 +1,7 @@
 /** Spin: pieces that only turn in their places, each by one turn of a layer that carries it. */
 import { sequence } from '../../search/sequence'
 import type { Technique } from '../../schools/school'
-import { frameMeeting, piecesOf } from '../goal'
+import { frameMeeting, isOnRayOf, piecesOf } from '../goal'
 import { selected } from '../selections'
 import { doing, type StageContext, type Workpiece } from '../workpiece'
 
@@ -19,9 +19,7 @@ export function spinInPlace(
     const { state } = work.held()
     const goal = stage.goal.map((condition) => ({
       ...condition,
-      pieces: piecesOf(puzzle, condition, base).filter(
-        (other) => other === piece || isBeside(other, piece),
-      ),
+      pieces: piecesOf(puzzle, condition, base).filter((other) => isOnRayOf(puzzle, other, piece)),
     }))
     return (
       frameMeeting(
@@ -31,14 +29,6 @@ export function spinInPlace(
         state,
         table,
       ) !== undefined
-    )
-  }
-  const isBeside = (other: number, piece: number) => {
-    const [a, b] = [puzzle.pieces[other].cells[0], puzzle.pieces[piece].cells[0]]
-    return (
-      Math.sign(a[0]) === Math.sign(b[0]) &&
-      Math.sign(a[1]) === Math.sign(b[1]) &&
-      Math.sign(a[2]) === Math.sign(b[2])
     )
   }
   for (const piece of pieces) {
