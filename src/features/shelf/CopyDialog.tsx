@@ -6,7 +6,7 @@ import { useMemo, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { CATALOG_NAMES, definitionById, forgetDefinition, ownDefinitions } from '@/core/catalog'
 import { settingId, settingOf, splitId } from '@/core/catalog/setting'
-import { ringWords } from '@/core/analysis/placeNames'
+import { CLOCK_WORDS, ringWords } from '@/core/analysis/placeNames'
 import { unit } from '@/core/geometry/vector'
 import { compile } from '@/core/puzzle/compile'
 import { MARKS, type Colour, type Scheme } from '@/core/puzzle/colours'
@@ -295,6 +295,9 @@ function SchemeFields({
   return (
     <fieldset className="grid gap-2">
       <legend className="mb-1 text-sm font-bold">Colours, as the finished puzzle is held</legend>
+      {definition && scheme.some(({ id }) => faceWord(definition, id).includes("o'clock")) && (
+        <p className="text-sm text-soft">{CLOCK_WORDS}</p>
+      )}
       {scheme.map((colour, i) => {
         const face = definition ? faceWord(definition, colour.id) : ''
         const bad = problem?.field?.startsWith(`scheme[${i}]`)
