@@ -13,11 +13,7 @@ test('by mouse: a drawn scramble is led home and found in the log', async ({ pag
   await expect(page.getByRole('region', { name: 'Step card' })).toContainText(
     /sand|teal|brick|navy|plum|lime/,
   )
-  await untilHome(page, () =>
-    nextButton(page)
-      .click({ timeout: 5000 })
-      .catch(() => undefined),
-  )
+  await untilHome(page, (patience) => nextButton(page).click(patience))
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await expect(page.getByText('Gull · One trigger')).toBeVisible()
@@ -137,11 +133,7 @@ test('a restart of the server in mid-solve loses nothing', async ({ page, allowe
   const before = await turns.getAttribute('aria-label')
   await page.reload()
   await expect(turns).toHaveAttribute('aria-label', before ?? '')
-  await untilHome(page, () =>
-    nextButton(page)
-      .click({ timeout: 5000 })
-      .catch(() => undefined),
-  )
+  await untilHome(page, (patience) => nextButton(page).click(patience))
   await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
 })
 

@@ -1,4 +1,4 @@
-import { expect, layOut, test, untilHome } from './fixtures'
+import { expect, layOut, stepsUntilHome, test } from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** An edge glued to a corner: not every turn is free, and the puzzle is in no catalogue. */
@@ -82,7 +82,7 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   await page.getByRole('button', { name: /^Step/ }).click()
   await page.reload()
   await expect(card).toBeVisible()
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+  await stepsUntilHome(page, 60)
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await page.goto('/log')
@@ -115,7 +115,7 @@ test('a glued puzzle is counted, and led home in the fewest turns', async ({ pag
   await expect(card).toContainText(/turns? is the least that leads home/)
   // The bar of the table is gone once the plan is there.
   await expect(page.getByRole('progressbar')).toHaveCount(0)
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 2)
+  await stepsUntilHome(page, 2)
   await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
 })
 

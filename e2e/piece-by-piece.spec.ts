@@ -1,4 +1,4 @@
-import { expect, layOut, test, untilHome } from './fixtures'
+import { expect, layOut, stepsUntilHome, test } from './fixtures'
 
 test('a mod is led home piece by piece: path, owed turns, borrowed pieces, home, log', async ({
   page,
@@ -18,7 +18,7 @@ test('a mod is led home piece by piece: path, owed turns, borrowed pieces, home,
     await next.click()
   }
   expect(await debts.innerText()).toMatch(/Owed\s+[UDFBRL]/)
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 40)
+  await stepsUntilHome(page, 40)
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await expect(page.getByText('Piece by piece').first()).toBeVisible()
@@ -62,7 +62,7 @@ test('a shorter way is looked for, shown on the card, and leads home', async ({ 
   const [now, before] = (await shorter.getByRole('status').innerText()).match(/\d+/g) ?? []
   expect(Number(now)).toBeLessThan(Number(before))
   await page.reload()
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+  await stepsUntilHome(page, 60)
   // Logged before the page goes, so that the next test does not find this bench still open.
   await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
 })

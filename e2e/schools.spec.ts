@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, layOut, test, untilHome } from './fixtures'
+import { expect, layOut, stepsUntilHome, test } from './fixtures'
 
 test('a tetrahedron is led home in its own school: the vertex named, a colour chosen, into the log', async ({
   page,
@@ -16,7 +16,7 @@ test('a tetrahedron is led home in its own school: the vertex named, a colour ch
   await expect(page.getByText(/\d+ turns, \d+ right already/)).toHaveCount(4)
   await page.getByRole('button', { name: 'Take it' }).last().click()
   await expect(card).toBeVisible()
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 40)
+  await stepsUntilHome(page, 40)
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await expect(page.getByText('Last three edges').first()).toBeVisible()
@@ -33,7 +33,7 @@ test('a 3x3x3 is led home in layers, stage by stage', async ({ page }) => {
     await expect(
       page.getByRole('list', { name: 'Stages' }).getByRole('listitem').filter({ hasText: stage }),
     ).toBeVisible()
-  await untilHome(page, () => page.getByRole('button', { name: /^Step/ }).click(), 60)
+  await stepsUntilHome(page, 60)
 })
 
 test('the schools of a puzzle: stages, what is known by heart, what it costs', async ({ page }) => {

@@ -9,11 +9,7 @@ test('by touch at 390 px: nothing is cut off, and taps lead home', async ({ page
       () => document.documentElement.scrollWidth <= document.documentElement.clientWidth,
     )
   expect(await fits()).toBe(true)
-  await untilHome(page, () =>
-    nextButton(page)
-      .tap({ timeout: 5000 })
-      .catch(() => undefined),
-  )
+  await untilHome(page, (patience) => nextButton(page).tap(patience))
   await page.getByRole('link', { name: 'See it in the log' }).tap()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   expect(await fits()).toBe(true)
