@@ -24,6 +24,10 @@ export const plural = (n: number, word: string): string =>
 /** 'corner' for a corner with three faces, where colours or the company tell the rest. */
 export const shortKind = (kind: string): string => kind.replace(/ (with|\().*$/, '')
 
+/** What a piece is in its mechanism, whatever a solid makes of its size: 'corner' for a small one too. */
+export const baseKind = (kind: string): string =>
+  shortKind(kind).replace(/^(small|large|size \d+) /, '')
+
 /** 'edges with one face': several pieces of a kind. */
 export const kindPlural = (kind: string): string => kind.replace(/^.+?(?= with | \(|$)/, '$&s')
 

@@ -74,6 +74,17 @@ const route = object({
   school: text(40).required(),
   variant: object().required(),
   from: text(400).required(),
+  naming: array()
+    .of(
+      object({
+        as: text(20).required(),
+        is: text(20).required(),
+        turned: number().integer().min(0).max(23).required(),
+      })
+        .required()
+        .noUnknown(),
+    )
+    .max(400),
   base: mixed()
     .oneOf(DIRECTIONS.map(({ name }) => name))
     .required(),

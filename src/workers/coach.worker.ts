@@ -322,7 +322,7 @@ const coach = {
       ? {
           school: school.value,
           variant: request.variant,
-          base: directionOfName(request.base ?? 'up'),
+          base: request.base ?? 'up',
         }
       : undefined
     return ok({ diagnosis, remedies: remediesFor(puzzle.value, diagnosis, at) })

@@ -11,7 +11,7 @@ import { placed, type Piece, type Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { posed, poseOf, type Pose } from '../puzzle/view'
 import { rotate, type Rotation, type Vector } from '../rotation'
-import { inWords, listed, shortKind } from '../words'
+import { inWords, listed, baseKind } from '../words'
 
 export interface PlaceNames {
   /** For each home (index of its piece): 'the top right front corner'. */
@@ -82,7 +82,7 @@ function spotsIn(puzzle: Puzzle, frame: Rotation, pose: Pose, isLevel: boolean):
     const face = shown && sides.includes(shown) ? shown : undefined
     return {
       piece: p,
-      noun: shortKind(piece.kind),
+      noun: baseKind(piece.kind),
       at: average(all[p]),
       sides: sides.filter((side) => side !== face),
       cube: cubeOf(cores, piece.core),

@@ -22,6 +22,9 @@ export function sidesOf(puzzle: Puzzle): ReadonlyMap<Direction, Vector> {
   return sides
 }
 
+/** Whether each side shows one colour when finished, so that it can be called by it. */
+export const hasColouredSides = ({ definition }: Puzzle): boolean => definition.solid === undefined
+
 /** Each face under the name that has its colour and, in the picture, lies nearest to where it looks. */
 function facesNamed(puzzle: Puzzle): Map<Direction, Vector> {
   const { definition, pieces } = puzzle
@@ -58,10 +61,21 @@ export function sideOpposite(puzzle: Puzzle, side: Direction): Direction | undef
   return from && [...sides].find(([, vector]) => dot(vector, from) < -1 + 1e-6)?.[0]
 }
 
-/** The pieces with a sticker on a side of the finished puzzle. */
+/**
+ * The pieces of the outer layer on a side of the finished puzzle: in a solid by where the mechanism has them,
+ * whatever they show; else those with a sticker there.
+ */
 export function piecesShowing(puzzle: Puzzle, side: Direction): number[] {
   const vector = sidesOf(puzzle).get(side)
   if (!vector) return []
+  const { mechanism, solid } = puzzle.definition
+  if (solid && mechanism.kind === 'box') {
+    const heights = puzzle.pieces.map(({ cells }) =>
+      Math.max(...cells.map((cell) => dot(cell, vector))),
+    )
+    const outermost = Math.max(...heights)
+    return heights.flatMap((height, p) => (height > outermost - 1e-6 ? [p] : []))
+  }
   return puzzle.pieces.flatMap(({ faces }, p) =>
     faces.some(({ normal }) => same(unit(normal), vector)) ? [p] : [],
   )

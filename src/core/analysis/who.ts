@@ -1,13 +1,15 @@
 /** How a piece is told from the others, and by which two of them a hold is known again. */
 import { coloursOf } from './anatomy'
 import { placeNamesOf } from './placeNames'
-import { average } from '../geometry/vector'
+import { average, dot, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import { placed, type Puzzle } from '../puzzle/compile'
 import { posed, poseOf } from '../puzzle/view'
-import { INVERSE, multiply, type Rotation, type Vector } from '../rotation'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
+import { hasColouredSides, piecesShowing } from './sides'
 import { looksHome, type State } from '../state'
-import { capital, inWords, listed, shortKind } from '../words'
+import { baseKind, capital, inWords, listed, shortKind } from '../words'
 
 /** More colours of one piece are not listed: they do not help to find it. */
 const MOST_COLOURS = 3
@@ -20,12 +22,20 @@ function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
   known.set(puzzle, schemes)
   const found = schemes.get(scheme)
   if (found) return found
-  const plain = puzzle.pieces.map(({ kind, faces }, p) => {
-    if (faces.length === 1) return `the ${coloursOf(puzzle, scheme, p)} ${shortKind(kind)}`
+  const called = (p: number, kind: string) => {
+    const { faces } = puzzle.pieces[p]
+    if (faces.length === 1) return `the ${coloursOf(puzzle, scheme, p)} ${kind}`
     const names = [...new Set(faces.map(({ colour }) => colourIn(scheme, colour).name))]
     return names.length > MOST_COLOURS
-      ? `the ${inWords(faces.length)}-faced ${shortKind(kind)} with ${listed(names.slice(0, MOST_COLOURS))}`
-      : `the ${shortKind(kind)} with ${coloursOf(puzzle, scheme, p)}`
+      ? `the ${inWords(faces.length)}-faced ${kind} with ${listed(names.slice(0, MOST_COLOURS))}`
+      : `the ${kind} with ${coloursOf(puzzle, scheme, p)}`
+  }
+  const plainest = puzzle.pieces.map(({ kind }, p) => called(p, baseKind(kind)))
+  // Size is told only where it tells one from another.
+  const plain = plainest.map((own, p) => {
+    const alike = plainest.flatMap((other, q) => (other === own ? [q] : []))
+    const kinds = new Set(alike.map((q) => shortKind(puzzle.pieces[q].kind)))
+    return kinds.size > 1 ? called(p, shortKind(puzzle.pieces[p].kind)) : own
   })
   // Where colours do not tell two pieces apart, their outline may.
   const words = plain.map((own, p) => {
@@ -41,6 +51,36 @@ function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
 /** 'the corner with white, red and green', 'the white centre' */
 export const who = (puzzle: Puzzle, scheme: Scheme, piece: number): string =>
   wordsIn(puzzle, scheme)[piece]
+
+/** What a side is called: by its colour, else by the piece in its middle, else by where it is when finished. */
+export function sideName(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
+  if (hasColouredSides(puzzle)) return colourIn(scheme, puzzle.definition.faces[side.name]).name
+  const middle = piecesShowing(puzzle, side).find((p) => isMiddle(puzzle, p))
+  return middle === undefined ? `the ${side.adjective} side` : who(puzzle, scheme, middle)
+}
+
+/** A component of a face's direction that is worth a word. */
+const LEANS = 0.35
+
+/** 'white up and to the right': where the faces of a placement look, a few of them, in the picture, as nearly as words can say. */
+export function leaningWords(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  piece: number,
+  rotation: Rotation,
+): string {
+  const pose = poseOf(puzzle.definition)
+  return puzzle.pieces[piece].faces
+    .slice(0, MOST_COLOURS)
+    .map(({ colour, normal }) => {
+      const shown = posed(pose, unit(rotate(rotation, normal)))
+      const told = DIRECTIONS.filter(({ vector }) => dot(vector, shown) > LEANS)
+        .sort((a, b) => dot(b.vector, shown) - dot(a.vector, shown))
+        .map(({ toward }) => toward)
+      return `${colourIn(scheme, colour).name} ${listed(told)}`
+    })
+    .join(', ')
+}
 
 /** Whether no other piece is called the same. */
 const isUnmistakable = (puzzle: Puzzle, scheme: Scheme, piece: number): boolean =>

@@ -11,6 +11,7 @@ import { blockOf, blockWords, isSolved, turnAll, writeState } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
 import { follow, type Bench, type BenchEvent } from './bench'
+import { namingOf } from './naming'
 import { turnsOfRoute, stepsOf, type Route } from './route'
 
 /** The bench after an event that fits it, or why it does not fit. */
@@ -69,7 +70,7 @@ function routeMisfit({ puzzle, state }: Bench, route: Route): string | undefined
     // The stages of the school that it follows depend on it.
     learnPlan(puzzle, route.orbitPlan)
   }
-  return schoolMisfit(puzzle, route) ?? namesMisfit(puzzle, route)
+  return schoolMisfit(puzzle, route) ?? namesMisfit(puzzle, route) ?? namingMisfit(puzzle, route)
 }
 
 function schoolMisfit(puzzle: Puzzle, route: Route): string | undefined {
@@ -96,6 +97,22 @@ function namesMisfit(puzzle: Puzzle, route: Route): string | undefined {
       return 'The plan speaks of a piece or a place that this puzzle does not have.'
   }
   return undefined
+}
+
+/** Every piece that is taken for another is taken for one only, and looks like it. */
+function namingMisfit(puzzle: Puzzle, route: Route): string | undefined {
+  const { naming = [] } = route
+  const ids = new Set(puzzle.pieces.map(({ id }) => id))
+  const isOnce = (names: readonly string[]) =>
+    new Set(names).size === names.length && names.every((id) => ids.has(id))
+  const [as, is] = [naming.map((each) => each.as), naming.map((each) => each.is)]
+  if (!isOnce(as) || !isOnce(is) || as.some((id) => !is.includes(id)))
+    return 'The plan takes pieces for others that this puzzle does not have.'
+  const alike = namingOf(puzzle, route).every(
+    ({ as: name, is: piece, turned }) =>
+      puzzle.look[24 * piece] === puzzle.look[24 * name + turned],
+  )
+  return alike ? undefined : 'The plan takes a piece for another that does not look like it.'
 }
 
 /** Whether every orbit is named once at most, and none that is not there. */

@@ -59,6 +59,16 @@ export type Aim =
       readonly layer: Role
       readonly sequence: readonly string[]
     }
+  /** Three pieces go round by a known sequence, with set-up and undoing. */
+  | {
+      readonly kind: 'series'
+      readonly pieces: readonly [number, number, number]
+      /** Those of the stage. */
+      readonly of: readonly number[]
+      readonly sequence: readonly string[]
+    }
+  /** A turn of one layer makes an odd number of exchanges even. */
+  | { readonly kind: 'even'; readonly of: readonly number[] }
   /** Only a turn of the last layer is missing. */
   | { readonly kind: 'align' }
   | {

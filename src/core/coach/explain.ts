@@ -9,11 +9,23 @@ import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
-import { bringWords, knownWords, spinWords } from './pieceWords'
+import { bringWords, evenWords, knownWords, seriesWords, spinWords } from './pieceWords'
 import type { RouteStep } from './route'
-import { anchorsOf } from '../analysis/anchors'
-import { marksOf, whereNow, who } from '../analysis/who'
 import {
+  alignInSolid,
+  caseInSolid,
+  countInSolid,
+  insertInSolid,
+  solidHold,
+  startInSolid,
+  takeOutInSolid,
+  twistInSolid,
+} from './solidWords'
+import { anchorsOf } from '../analysis/anchors'
+import { hasColouredSides } from '../analysis/sides'
+import { marksOf, sideName, whereNow, who } from '../analysis/who'
+import {
+  baseKind,
   capital,
   colourOf,
   heldWords,
@@ -101,15 +113,17 @@ export function explainStep(given: StepToExplain): RouteStep {
 }
 
 /** `{base}` and `{last}` in a school's sentences. */
-export const fillColours = (
+export function aimWords(
   puzzle: Puzzle,
   scheme: Scheme,
   base: Direction,
-  text: string,
-): string =>
-  text
-    .replaceAll('{base}', () => colourOf(puzzle, scheme, base))
-    .replaceAll('{last}', () => colourOf(puzzle, scheme, opposite(base)))
+  { aim, aimInSolid }: Pick<Stage, 'aim' | 'aimInSolid'>,
+): string {
+  const text = hasColouredSides(puzzle) ? aim : (aimInSolid ?? aim)
+  return text
+    .replaceAll('{base}', () => sideName(puzzle, scheme, base))
+    .replaceAll('{last}', () => sideName(puzzle, scheme, opposite(base)))
+}
 
 function wordsFor(scene: Scene): Words {
   const { aim } = scene.step
@@ -132,6 +146,10 @@ function wordsFor(scene: Scene): Words {
       return bringWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'known':
       return knownWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'series':
+      return seriesWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'even':
+      return evenWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'align':
       return alignWords(scene)
     case 'case':
@@ -145,6 +163,7 @@ function wordsFor(scene: Scene): Words {
  */
 function holdWords(scene: Scene): string {
   const { puzzle, scheme, base, state, frame } = scene
+  if (!hasColouredSides(puzzle)) return solidHold(scene)
   const side = turnDirection(frame, base)
   const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
   const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')
@@ -173,6 +192,7 @@ const placeAt = ({ puzzle }: Scene, state: State, piece: number): string =>
   placeWords(sidesShown(puzzle, piece, state[piece]))
 
 function startWords(scene: Scene, aim: Extract<Aim, { kind: 'start' }>): Words {
+  if (!hasColouredSides(scene.puzzle)) return startInSolid(scene, aim)
   const { puzzle, scheme, base, stage, state } = scene
   const side = held(stage).base
   const baseColour = colourOf(puzzle, scheme, base)
@@ -206,6 +226,7 @@ function faceIsNoLayer({ puzzle, scheme, base, stage, before }: Scene): string |
 }
 
 function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words {
+  if (!hasColouredSides(scene.puzzle)) return insertInSolid(scene, aim)
   const { puzzle, scheme, base, end, state, frame } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const target = placeAt(scene, end, aim.piece)
@@ -288,6 +309,7 @@ function wrongButRightColour(
 }
 
 function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
+  if (!hasColouredSides(scene.puzzle)) return takeOutInSolid(scene, aim)
   const { puzzle, scheme, base, stage, state } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const kind = puzzle.pieces[aim.piece].kind
@@ -319,6 +341,7 @@ const NEXT_TO: Readonly<Record<Direction['name'], string>> = {
 }
 
 function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
+  if (!hasColouredSides(scene.puzzle)) return countInSolid(scene, aim)
   const { puzzle, scheme, stage, base, end } = scene
   const last = held(stage).last
   const lastPieces = piecesOfSide(puzzle, sideOf('last', base))
@@ -380,8 +403,7 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
   const { puzzle, scheme, base, stage, state } = scene
   const side = sideOf('last', base)
   const { last } = held(stage)
-  const lastColour = colourOf(puzzle, scheme, side)
-  const kind = puzzle.pieces[aim.piece].kind
+  const kind = baseKind(puzzle.pieces[aim.piece].kind)
   const sum = aim.runsBefore + aim.runs
   const left =
     aim.left > 0
@@ -406,13 +428,16 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
   const early = scene.step.endsEarly
     ? ' Here everything is home one turn before the end; what is left out would only turn both layers alike.'
     : ''
+  const note = `${whole} Always finish the four turns, and ${hold}. ${left}${early}`
+  if (!hasColouredSides(puzzle)) return twistInSolid(scene, aim, note)
+  const lastColour = colourOf(puzzle, scheme, side)
   const spot = spotOf(scene)
   return {
     lookFor: `${pieceWords(puzzle, scheme, aim.piece, side)}. It is ${whereIs(puzzle, state, aim.piece)}; ${lookWords(puzzle, scheme, state, aim.piece, side)}.`,
     check: `${lastColour} is ${heldWords(last)} at the ${placeWords(spot)}.`,
     ifNot:
       'Finish the run that you are in. If it still looks elsewhere, take back the runs of this step and count them anew.',
-    note: `${whole} Always finish the four turns, and ${hold}. ${left}${early}`,
+    note,
     hints: {
       nudge: `Find the next ${kind} whose ${lastColour} does not look ${last.toward}. It is twisted at the ${placeWords(spot)}.`,
       pointer: `${capital(pieceWords(puzzle, scheme, aim.piece, side))}: repeat the trigger until its ${lastColour} looks ${last.toward}.`,
@@ -427,10 +452,8 @@ function twistWords(scene: Scene, aim: Extract<Aim, { kind: 'twist' }>): Words {
 /** After so many runs of a trigger whatever it moves outside the last layer is back, by doing it. */
 function runsUntilWhole({ puzzle, stage }: Scene, trigger: readonly string[]): number {
   const turns = trigger.flatMap((name) => puzzle.turnByName.get(name) ?? [])
-  const side = held(stage).last
-  const others = puzzle.pieces.flatMap((_, p) =>
-    sidesShown(puzzle, p, IDENTITY).includes(side) ? [] : [p],
-  )
+  const side = piecesOfSide(puzzle, held(stage).last)
+  const others = puzzle.pieces.flatMap((_, p) => (side.includes(p) ? [] : [p]))
   let state = start(puzzle)
   for (let runs = 1; ; runs++) {
     state = after(puzzle, state, IDENTITY, turns).state
@@ -447,6 +470,7 @@ function spotOf({ puzzle, end, step }: Scene): Direction[] {
 function alignWords(scene: Scene): Words {
   const { puzzle, stage, base } = scene
   const { last } = held(stage)
+  if (!hasColouredSides(puzzle)) return alignInSolid(scene)
   return {
     lookFor: 'the side colours of the two layers: only a turn is missing.',
     check: 'every side shows one colour.',
@@ -460,6 +484,7 @@ function alignWords(scene: Scene): Words {
 }
 
 function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
+  if (!hasColouredSides(scene.puzzle)) return caseInSolid(scene, aim)
   const { puzzle, scheme, stage, base } = scene
   const lastColour = colourOf(puzzle, scheme, sideOf('last', base))
   const [opened, prepared] = readingsOf(scene, aim)

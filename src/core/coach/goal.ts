@@ -143,7 +143,7 @@ export function frameMeeting(
 ): Rotation | undefined {
   const asked = demandsOf(puzzle, goal, base)
   // A piece that must be home settles the frame by itself.
-  const settled = asked.find(({ condition }) => condition.must === 'home')
+  const settled = asked.find(({ condition }) => condition.must === 'home' && !condition.spare)
   if (settled) {
     const [piece] = settled.pieces
     const frame = table ? table[24 * piece + state[piece]] : state[piece]
@@ -171,9 +171,10 @@ function meetsAll(
     if (condition.must === 'settled' && !areSumsSettled(puzzle, rotateState(state, INVERSE[frame])))
       return false
     if (condition.must === 'together' && !areTogether(puzzle, pieces, state, table)) return false
+    let spare = condition.spare ?? 0
     for (const piece of pieces) {
       const r = table ? table[24 * piece + state[piece]] : state[piece]
-      if (!rotationMeets(puzzle, condition, base, r, piece, frame)) return false
+      if (!rotationMeets(puzzle, condition, base, r, piece, frame) && spare-- === 0) return false
     }
   }
   return true
@@ -203,10 +204,8 @@ export function piecesMeeting(
   state: State,
   frame: Rotation,
 ): number[] {
-  return goal.flatMap((condition) =>
-    piecesOf(puzzle, condition, base).filter((piece) =>
-      pieceMeets(puzzle, condition, base, state, piece, frame),
-    ),
+  return demandsOf(puzzle, goal, base).flatMap(({ condition, pieces }) =>
+    pieces.filter((piece) => pieceMeets(puzzle, condition, base, state, piece, frame)),
   )
 }
 

@@ -1,8 +1,8 @@
 /** The words of steps that work on pieces by selection: spin, bring, known. All read off the states. */
 import { anchorsOf } from '../analysis/anchors'
-import { turnSide } from '../analysis/sides'
+import { hasColouredSides, turnSide } from '../analysis/sides'
 import { CLOCK_WORDS } from '../analysis/placeNames'
-import { homeFilled, marksOf, whereNow, who } from '../analysis/who'
+import { homeFilled, leaningWords, marksOf, sideName, whereNow, who } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
 import { colourIn } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
@@ -19,12 +19,13 @@ import {
   kindPlural,
   listed,
   plural,
-  shortKind,
+  baseKind,
 } from '../words'
 import type { Aim } from './aim'
 import { pieceMeets, sideOf } from './goal'
 import type { RouteLine, RouteStep } from './route'
 import { selected } from './selections'
+import { unseenWords } from './unseenWords'
 
 /** What the words are made from: once the hold is taken, and after the last turn. */
 export interface PieceScene {
@@ -57,6 +58,8 @@ const placeIn = ({ puzzle }: PieceScene, frame: Rotation, state: State, piece: n
 function holdOfScene(scene: PieceScene): string {
   const { puzzle, scheme, base, state, frame } = scene
   const lacking = lackingCentre(scene)
+  if (!hasColouredSides(puzzle))
+    return marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'As it is.'
   const first =
     lacking === undefined
       ? `${colourOf(puzzle, scheme, base)} ${heldWords(turnSide(puzzle, frame, base))}`
@@ -70,7 +73,7 @@ function holdOfScene(scene: PieceScene): string {
 function lackingCentre({ puzzle, base }: PieceScene): number | undefined {
   const colour = puzzle.definition.faces[base.name]
   const centres = anchorsOf(puzzle).filter((p) =>
-    shortKind(puzzle.pieces[p].kind).endsWith('centre'),
+    baseKind(puzzle.pieces[p].kind).endsWith('centre'),
   )
   const lacking = centres.filter((p) =>
     puzzle.pieces[p].faces.every((face) => face.colour !== colour),
@@ -96,15 +99,17 @@ export function spinWords(scene: PieceScene, { piece }: Extract<Aim, { kind: 'sp
   const told = `${capital(name)} is ${placeIn(scene, frame, state, piece)}; it is turned there.`
   const isBeside = stage.goal.some(
     ({ must, select }) =>
-      must === 'together' && select?.kinds?.includes(shortKind(puzzle.pieces[piece].kind)),
+      must === 'together' && select?.kinds?.includes(baseKind(puzzle.pieces[piece].kind)),
   )
   const isHome = homeIn(puzzle, scene.end, endFrame, piece)
-  const colour = colourOf(puzzle, scheme, base)
+  const colour = sideName(puzzle, scheme, base)
+  const shows = leaningWords(puzzle, scheme, piece, scene.end[piece])
   return {
     lookFor: told,
     hold: holdOfScene(scene),
-    check:
-      isBeside && !isHome
+    check: !hasColouredSides(puzzle)
+      ? `it shows ${shows}.`
+      : isBeside && !isHome
         ? 'its colours go on over the piece under it.'
         : `its ${puzzle.pieces[piece].faces.some((face) => colourIn(scheme, face.colour).name === colour) ? `${colour} is ${heldWords(turnSide(puzzle, endFrame, base))}` : 'colours go on over the pieces beside it'}.`,
     ifNot: 'Turn the same layer on until it is so.',
@@ -125,7 +130,12 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
   const name = who(puzzle, scheme, piece)
   const from = placeIn(scene, frame, state, piece)
   const to = placeIn(scene, endFrame, end, piece)
-  const facing = facingWords(puzzle, scheme, piece, state[piece])
+  const facing = (hasColouredSides(puzzle) ? facingWords : leaningWords)(
+    puzzle,
+    scheme,
+    piece,
+    state[piece],
+  )
   const faces = facing ? ` It shows ${facing}.` : ''
   const told = aim.isLift
     ? `${capital(name)} is ${from}; it is lifted out.${faces}`
@@ -135,7 +145,7 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
   const { technique } = stage
   const group = technique.kind === 'insert' ? selected(puzzle, technique.select, base) : [piece]
   const right = group.filter((p) => homeIn(puzzle, end, endFrame, p)).length
-  const noun = kindPlural(shortKind(puzzle.pieces[piece].kind))
+  const noun = kindPlural(baseKind(puzzle.pieces[piece].kind))
   return {
     lookFor: told,
     hold: holdOfScene(scene),
@@ -144,11 +154,14 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
       : `${name} is ${to}. ${capital(rightWords(right, group.length, noun))}.`,
     ifNot: MISTURNED,
     ...noteOf(
-      aim.isLift
-        ? 'No sequence of this stage brings one home now, so this one is lifted out first.'
-        : told.includes("o'clock")
-          ? CLOCK_WORDS
-          : undefined,
+      [
+        ...unseenWords(scene, [piece], 'home'),
+        ...(aim.isLift
+          ? ['No sequence of this stage brings one home now, so this one is lifted out first.']
+          : told.includes("o'clock")
+            ? [CLOCK_WORDS]
+            : []),
+      ].join(' ') || undefined,
     ),
     hints: { nudge: `Look for ${name}.`, pointer: `${capital(name)} is ${from}.` },
     algorithm: aim.sequence,
@@ -170,6 +183,9 @@ function rightWords(right: number, count: number, noun: string): string {
   return `${inWords(right)} of the ${inWords(count)} ${noun} of the stage ${right === 1 ? 'is' : 'are'} home`
 }
 
+/** More places than these are not listed. */
+const MOST_LISTED = 4
+
 /** Which of some pieces are as the stage wants them, and where these lie. */
 export function statusWords(
   scene: PieceScene,
@@ -179,11 +195,22 @@ export function statusWords(
 ): string {
   const { puzzle, scheme, base } = scene
   const condition = { layer, must, pieces }
-  const right = pieces.filter((p) => pieceMeets(puzzle, condition, base, state, p, frame))
-  const noun = kindPlural(shortKind(puzzle.pieces[pieces[0]].kind))
+  // Whether it is home is told by the eye; what deceives it has a sentence of its own.
+  const right = pieces.filter((p) =>
+    must === 'home'
+      ? homeIn(puzzle, state, frame, p)
+      : pieceMeets(puzzle, condition, base, state, p, frame),
+  )
+  const noun = kindPlural(baseKind(puzzle.pieces[pieces[0]].kind))
   const total = inWords(pieces.length)
   const where = right.map((p) => placeIn(scene, frame, state, p))
-  const list = right.length > 0 && right.length < pieces.length ? `: ${listed(where)}` : ''
+  const isListed = right.length > 0 && right.length < pieces.length && right.length <= MOST_LISTED
+  const list = isListed ? `: ${listed(where)}` : ''
+  if (must === 'faced' && !hasColouredSides(puzzle)) {
+    if (right.length === 0) return `none of the ${total} ${noun} is turned right`
+    if (right.length === pieces.length) return `all ${total} ${noun} are turned right`
+    return `${inWords(right.length)} of the ${total} ${noun} ${right.length === 1 ? 'is' : 'are'} turned right${list}`
+  }
   if (must === 'faced') {
     const side = sideOf(layer, base)
     const colour = colourOf(puzzle, scheme, side)
@@ -204,10 +231,13 @@ export function statusWords(
 
 const STATES = { placed: ['in its place', 'in their places'], home: ['home', 'home'] } as const
 
+/** What 'turned right' means where no colour tells. */
+const FACED_IN_SOLID = 'An edge is turned right if a turn of that layer alone would bring it home.'
+
 export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): Words {
   const { puzzle, state, frame, end, endFrame } = scene
   const now = statusWords(scene, aim, state, frame)
-  const noun = kindPlural(shortKind(puzzle.pieces[aim.pieces[0]].kind))
+  const noun = kindPlural(baseKind(puzzle.pieces[aim.pieces[0]].kind))
   const lines = aim.must === 'faced' ? undefined : linesOf(scene, aim.pieces)
   return {
     lookFor: `how the ${noun} lie: ${now}.`,
@@ -218,6 +248,8 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
     ...noteOf(
       [
         ...(lines && lines.length > 0 ? [`${capital(now)}.`] : []),
+        ...(aim.must === 'faced' && !hasColouredSides(puzzle) ? [FACED_IN_SOLID] : []),
+        ...unseenWords(scene, aim.pieces, aim.must),
         ...(aim.sequence.length === 0 ? ['Only a turn of one layer is missing.'] : []),
       ].join(' ') || undefined,
     ),
@@ -227,6 +259,50 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
     },
     algorithm: aim.sequence,
     pieces: lines && lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
+  }
+}
+
+export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): Words {
+  const { puzzle, end, endFrame } = scene
+  const noun = kindPlural(baseKind(puzzle.pieces[of[0]].kind))
+  const status = { pieces: of, must: 'home', layer: 'base' } as const
+  return {
+    lookFor: `how the ${noun} could be exchanged two at a time: it would take an odd number of times.`,
+    hold: holdOfScene(scene),
+    check: `${statusWords(scene, status, end, endFrame)}.`,
+    ifNot: MISTURNED,
+    note: 'Three that go round are two exchanges, so an odd number is never brought home by them. A quarter turn makes it even.',
+    hints: {
+      nudge: `Count the exchanges that would bring the ${noun} home.`,
+      pointer: 'One turn of the last layer is made first.',
+    },
+    pieces: ids(puzzle, of),
+  }
+}
+
+export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): Words {
+  const { puzzle, end, endFrame } = scene
+  // Where everything looks home before the set-up is undone, no three have changed places.
+  const lines = linesOf(scene, aim.pieces) ?? []
+  const of = { pieces: aim.of, must: 'home', layer: 'base' } as const
+  const group = kindPlural(baseKind(puzzle.pieces[aim.of[0]].kind))
+  return {
+    lookFor:
+      lines.length > 0
+        ? `three ${group} that go round: ${lines.map(({ sentence }) => sentence).join(' ')}`
+        : `nothing more: as the ${group} look, these turns bring all of them home.`,
+    ...(lines.length > 0 ? { lines } : {}),
+    hold: holdOfScene(scene),
+    check: `${statusWords(scene, of, end, endFrame)}.`,
+    ifNot: MISTURNED,
+    ...noteOf(unseenWords(scene, aim.pieces, 'home').join(' ') || undefined),
+    hints: {
+      nudge: `Look for three ${group} that can go round: one comes home at least.`,
+      pointer: lines[0]?.sentence ?? `${capital(statusWords(scene, of, end, endFrame))}.`,
+    },
+    algorithm: aim.sequence,
+    pieces: lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
+    places: lines.flatMap(({ to }) => (to === undefined ? [] : [to])),
   }
 }
 

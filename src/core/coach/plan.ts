@@ -1,16 +1,28 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
 import { isReached } from '../universal/account'
-import { colourIn, type Scheme } from '../puzzle/colours'
+import { holdOf } from '../analysis/placements'
+import { sideName } from '../analysis/who'
+import type { Scheme } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
+import type { Rotation } from '../rotation'
+import { taught } from '../schools/taught'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
 import type { Hand } from '../search/handCost'
 import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } from '../state'
-import { explainStep, fillColours } from './explain'
-import { frameMeeting, piecesMeeting } from './goal'
-import { turnsOfRoute, type Route, type RouteStage } from './route'
+import { aimWords, explainStep } from './explain'
+import { frameMeeting, piecesMeeting, piecesOf } from './goal'
+import { turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
+import {
+  namingBetween,
+  otherReadings,
+  readingsOf,
+  really,
+  writeNaming,
+  type Naming,
+} from './naming'
 import { planShortest } from './shortest'
 import { basesOf, holdFor, startsWith, type Start } from './start'
 import { runTechnique } from './technique'
@@ -32,6 +44,8 @@ export interface PlanOptions {
 }
 
 interface Draft {
+  /** The last position as it is read: with equal pieces told apart. */
+  readonly end: State
   readonly start: Start
   readonly stages: readonly { readonly stage: Stage; readonly steps: readonly PlannedStep[] }[]
   readonly turns: readonly Turn[]
@@ -45,6 +59,7 @@ export function plan(
   state: State,
   options: PlanOptions = {},
 ): Result<Route> {
+  school = taught(puzzle, school)
   const stages = stagesOf(school, options.variant ?? {})
   if (isUniversal(stages)) {
     const scheme = options.scheme ?? puzzle.definition.colours
@@ -62,10 +77,49 @@ export function plan(
       'unreachable',
       'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
     )
-  const bases = options.base ? [options.base] : basesOf(puzzle, stages[0])
-  const drafts = bases.map((base) => draftFrom(puzzle, school, stages, base, state, options))
+  const readings = readingsOf(puzzle, state)
+  const possible = basesOf(puzzle, school, stages[0])
+  if (options.base && !possible.includes(options.base))
+    return fail(
+      'bad-base',
+      `${school.name} cannot begin with ${colourOfSide(puzzle, options.base, options.scheme)} on this puzzle.`,
+    )
+  const bases = options.base ? [options.base] : possible
+  const drafts = bases.map((base) =>
+    draftFrom(puzzle, school, stages, base, bestReading(puzzle, stages, base, readings), options),
+  )
   const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
   return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
+}
+
+/** The most promising reading: the most stages met, then the most pieces right. */
+function bestReading(
+  puzzle: Puzzle,
+  stages: readonly Stage[],
+  base: Direction,
+  readings: readonly State[],
+): State {
+  if (readings.length === 1) return readings[0]
+  const hold = holdOf(puzzle, readings[0]) ?? 0
+  return readings
+    .map((state) => ({ state, ...promise(puzzle, stages, base, state, hold) }))
+    .reduce((a, b) => (b.met > a.met || (b.met === a.met && b.right > a.right) ? b : a)).state
+}
+
+function promise(
+  puzzle: Puzzle,
+  stages: readonly Stage[],
+  base: Direction,
+  state: State,
+  frame: Rotation,
+) {
+  const met = stages.findLastIndex(
+    ({ goal }) => frameMeeting(puzzle, goal, base, state) !== undefined,
+  )
+  const right = stages
+    .slice(met + 1)
+    .reduce((sum, { goal }) => sum + piecesMeeting(puzzle, goal, base, state, frame).length, 0)
+  return { met, right }
 }
 
 export interface RankedStart {
@@ -84,10 +138,16 @@ export function rankStarts(
   state: State,
   options: PlanOptions = {},
 ): RankedStart[] {
+  school = taught(puzzle, school)
   const stages = stagesOf(school, options.variant ?? {})
   if (isShortest(stages) || isUniversal(stages)) return []
-  return basesOf(puzzle, stages[0])
-    .map((base) => draftFrom(puzzle, school, stages, base, state, { hand: options.hand }))
+  const readings = readingsOf(puzzle, state)
+  return basesOf(puzzle, school, stages[0])
+    .map((base) =>
+      draftFrom(puzzle, school, stages, base, bestReading(puzzle, stages, base, readings), {
+        hand: options.hand,
+      }),
+    )
     .sort((a, b) => (isBetter(a, b) ? -1 : 1))
     .map(({ start, turns, stages: drafted }) => ({
       base: start.base,
@@ -137,10 +197,11 @@ function draftFrom(
   for (let index = start.stagesDone + 1; index < stages.length; index++)
     drafted.push(doStage(puzzle, school, stages, index, start, work, scheme))
   const trimmed = endWhenHome(puzzle, drafted)
-  const turns = trimmed
-    .flatMap(({ steps }) => steps)
-    .flatMap((step) => step.turns.map((t) => t.turn))
-  return { start, stages: trimmed, turns, cost: work.cost }
+  const steps = trimmed.flatMap(({ steps: own }) => own)
+  const turns = steps.flatMap(madeIn)
+  const last = steps.at(-1)
+  const end = last ? turnedAll(puzzle, last.before, madeIn(last)) : work.state
+  return { end, start, stages: trimmed, turns, cost: work.cost }
 }
 
 /**
@@ -152,8 +213,11 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
   if (!last) return drafted
   for (const [nth, step] of last.steps.entries()) {
     let state = step.before
+    if (isSolved(puzzle, state))
+      return [...drafted.slice(0, -1), { ...last, steps: last.steps.slice(0, nth) }]
     for (const [at, { turn }] of step.turns.entries()) {
-      if (at > 0 && isSolved(puzzle, state)) {
+      const isHeld = step.turns.slice(0, at).every(({ role }) => role === 'hold')
+      if (!isHeld && isSolved(puzzle, state)) {
         const shortened = { ...step, turns: step.turns.slice(0, at), endsEarly: true }
         const steps = [...last.steps.slice(0, nth), shortened]
         return [...drafted.slice(0, -1), { ...last, steps }]
@@ -185,6 +249,7 @@ function doStage(
   const stage = stages[index]
   const before = work.steps.length
   const hold = holdFor(puzzle, stage, start.base, work.frame)
+  readAgain(puzzle, stages, index, start.base, work)
   const isDone = frameMeeting(puzzle, stage.goal, start.base, work.state) !== undefined
   // A stage that is done already asks for no hold of its own.
   if (!isDone) {
@@ -199,6 +264,33 @@ function doStage(
   return { stage, steps: work.steps.slice(before) }
 }
 
+/**
+ * Which of equal pieces is which is decided as late as it can be: at each stage those are taken for its own
+ * that lie best for it. What earlier stages have brought home keeps its name.
+ */
+function readAgain(
+  puzzle: Puzzle,
+  stages: readonly Stage[],
+  index: number,
+  base: Direction,
+  work: Workpiece,
+): void {
+  const before = stages[index - 1]?.goal ?? []
+  if (frameMeeting(puzzle, stages[index].goal, base, work.state) !== undefined) return
+  const settled = before
+    .filter(({ must }) => must === 'home')
+    .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
+  const readings = otherReadings(puzzle, work.state, work.frame, settled)
+  if (readings.length === 1) return
+  const rank = (state: State) =>
+    frameMeeting(puzzle, before, base, state) === undefined
+      ? -1
+      : piecesMeeting(puzzle, stages[index].goal, base, state, work.frame).length
+  work.state = readings
+    .map((state) => ({ state, rank: rank(state) }))
+    .reduce((a, b) => (b.rank > a.rank ? b : a)).state
+}
+
 function toRoute(
   puzzle: Puzzle,
   school: School,
@@ -209,16 +301,28 @@ function toRoute(
   const variant = fullVariant(school, options.variant ?? {})
   const scheme = options.scheme ?? puzzle.definition.colours
   const { base } = draft.start
+  // The last reading holds for the whole way: what it calls otherwise was not home before.
+  const naming = namingBetween(puzzle, turnedAll(puzzle, state, draft.turns), draft.end)
+  let actual = state
+  const namingOfStep = (step: PlannedStep): Naming => {
+    const own = namingBetween(puzzle, actual, step.before)
+    actual = turnedAll(puzzle, actual, madeIn(step))
+    return own
+  }
   const all = stagesOf(school, variant)
   const stages = all.map((stage, index): RouteStage => {
     const steps = draft.stages.find((each) => each.stage === stage)?.steps ?? []
     return {
       id: stage.id,
       name: stage.name,
-      aim: fillColours(puzzle, scheme, base, stage.aim),
+      aim: aimWords(puzzle, scheme, base, stage),
       done: index < draft.start.stagesDone || steps.length === 0,
-      steps: steps.map((_, nth) =>
-        explainStep({ puzzle, stage, scheme, base, steps, nth, id: `${stage.id}.${nth + 1}` }),
+      steps: steps.map((step, nth) =>
+        withRealPieces(
+          puzzle,
+          namingOfStep(step),
+          explainStep({ puzzle, stage, scheme, base, steps, nth, id: `${stage.id}.${nth + 1}` }),
+        ),
       ),
     }
   })
@@ -231,6 +335,7 @@ function toRoute(
     school: school.id,
     variant,
     from: writeState(state),
+    ...(naming.length > 0 ? { naming: writeNaming(puzzle, naming) } : {}),
     base: base.name,
     baseColour: colourOfSide(puzzle, base, scheme),
     stages,
@@ -238,6 +343,34 @@ function toRoute(
     quarterCount: countQuarters(draft.turns),
     algorithms: [...new Set(algorithms)],
     looks: explained.length,
+  }
+}
+
+const madeIn = ({ turns }: PlannedStep): Turn[] => turns.map(({ turn }) => turn)
+
+function turnedAll(puzzle: Puzzle, from: State, turns: readonly Turn[]): State {
+  const state = new Uint8Array(from)
+  for (const turn of turns) turnFreely(puzzle, state, turn, state)
+  return state
+}
+
+/** The pieces of a step under their own names, whatever they are taken for. */
+function withRealPieces(puzzle: Puzzle, naming: Naming, step: RouteStep): RouteStep {
+  if (naming.length === 0) return step
+  const own = (id: string) =>
+    puzzle.pieces[
+      really(
+        naming,
+        puzzle.pieces.findIndex((piece) => piece.id === id),
+      )
+    ].id
+  return {
+    ...step,
+    pieces: step.pieces.map(own),
+    ...(step.lines
+      ? { lines: step.lines.map((line) => ({ ...line, piece: own(line.piece) })) }
+      : {}),
+    others: step.others.map((other) => ({ ...other, piece: own(other.piece) })),
   }
 }
 
@@ -259,10 +392,9 @@ export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Rout
   return ok(route)
 }
 
-export function colourOfSide(puzzle: Puzzle, side: Direction, scheme?: Scheme): string {
-  const id = puzzle.definition.faces[side.name]
-  return colourIn(scheme ?? puzzle.definition.colours, id).name
-}
+/** The colour of a side, or the piece in its middle where it has none. */
+export const colourOfSide = (puzzle: Puzzle, side: Direction, scheme?: Scheme): string =>
+  sideName(puzzle, scheme ?? puzzle.definition.colours, side)
 
 /** Whether the table of all states plans it as a whole. */
 export const isShortest = (stages: readonly Stage[]): boolean =>

@@ -69,7 +69,7 @@ function illWritten(puzzle: Puzzle, school: School): string | undefined {
       ...goal.flatMap(({ select }) => (select ? [select] : [])),
       ...('select' in technique && technique.select ? [technique.select] : []),
     ]
-    for (const base of basesOf(puzzle, stage))
+    for (const base of basesOf(puzzle, school, stage))
       if (selections.some((select) => selected(puzzle, select, base).length === 0))
         return `The stage ${stage.id} means pieces that this puzzle does not have.`
     const sequences = 'sequences' in technique ? (technique.sequences ?? []) : []

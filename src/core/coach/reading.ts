@@ -10,6 +10,7 @@ import {
 import type { Puzzle } from '../puzzle/compile'
 import type { Vector } from '../rotation'
 import { occupants, type State } from '../state'
+import { hasColouredSides } from '../analysis/sides'
 import { isOnSide } from './workpiece'
 import { listed, placeWords, plural } from '../words'
 
@@ -43,9 +44,9 @@ export function directions(
   const entries = placesOf(puzzle, heldAt).map((place) => {
     const piece = at[place]
     const looks = turnDirection(state[piece], side)
-    const sides = puzzle.pieces[place].faces
-      .map(({ normal }) => directionOfVector(normal))
-      .filter((direction) => direction !== heldAt)
+    const sides = DIRECTIONS.filter(
+      (direction) => direction !== heldAt && isOnSide(puzzle, place, direction),
+    )
     return {
       place: placeWords(sides),
       looks: looks.toward,
@@ -102,6 +103,7 @@ export function bars(puzzle: Puzzle, state: State, heldAt: Direction): Reading {
   const layers = [heldAt, opposite(heldAt)]
   const found = layers.map((layer) =>
     DIRECTIONS.filter((side) => side !== layer && side !== opposite(layer)).filter((side) => {
+      if (!hasColouredSides(puzzle)) return belongTogether(puzzle, state, layer, side)
       const shown = stickersShown(puzzle, state, layer, side)
       return shown.length > 1 && shown.every((colour) => colour === shown[0])
     }),
@@ -125,6 +127,15 @@ export function bars(puzzle: Puzzle, state: State, heldAt: Direction): Reading {
       looks: sides.map(({ name }) => name).join(),
     })),
   }
+}
+
+/** Where sides have no colours, a bar is two neighbours that lie side by side as they do at home. */
+function belongTogether(puzzle: Puzzle, state: State, layer: Direction, side: Direction): boolean {
+  const at = occupants(puzzle, state)
+  const rotations = placesOf(puzzle, layer)
+    .filter((place) => isOnSide(puzzle, place, side))
+    .map((place) => state[at[place]])
+  return rotations.length > 1 && rotations.every((rotation) => rotation === rotations[0])
 }
 
 function stickersShown(puzzle: Puzzle, state: State, layer: Direction, side: Direction): string[] {

@@ -76,6 +76,11 @@ export interface Route {
   readonly variant: Readonly<Record<string, string>>
   /** The state before the first turn, as `writeState` writes it. */
   readonly from: string
+  /**
+   * Where equal pieces had to be told apart: the piece `is` (an id) goes to the home of `as`, where it looks
+   * the same if it is `turned` before, in place (a rotation).
+   */
+  readonly naming?: readonly { readonly as: string; readonly is: string; readonly turned: number }[]
   /** The side of the finished puzzle that the solver starts with, and its colour. */
   readonly base: string
   readonly baseColour: string

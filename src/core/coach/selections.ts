@@ -4,14 +4,23 @@ import { memoised } from '../memo'
 import { directionOfLetter, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import type { Selection } from '../schools/school'
-import { shortKind } from '../words'
+import { baseKind } from '../words'
 
 /** Indices, ascending. */
 export const selected = (
   puzzle: Puzzle,
   selection: Selection,
   base: Direction,
-): readonly number[] => selectedBy(puzzle, `${base.letter}${JSON.stringify(selection)}`)
+): readonly number[] => selectedBy(puzzle, `${base.letter}${written(selection)}`)
+
+const texts = new WeakMap<Selection, string>()
+
+/** Written once: a selection is asked for again and again. */
+function written(selection: Selection): string {
+  const text = texts.get(selection) ?? JSON.stringify(selection)
+  texts.set(selection, text)
+  return text
+}
 
 const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => {
   const base = directionOfLetter(key[0])
@@ -25,7 +34,7 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
   }
   const but = selection.but ? selected(puzzle, selection.but, base) : []
   return puzzle.pieces.flatMap(({ kind }, p) =>
-    (selection.kinds?.includes(shortKind(kind)) ?? true) &&
+    (selection.kinds?.includes(baseKind(kind)) ?? true) &&
     (selection.layers?.includes(layerOf(p)) ?? true) &&
     !but.includes(p)
       ? [p]

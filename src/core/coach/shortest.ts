@@ -5,13 +5,14 @@ import { countQuarters, countTurns, rehold } from '../notation/rewrite'
 import { DIRECTIONS } from '../puzzle/directions'
 import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
-import { INVERSE, multiply, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
 import type { School } from '../schools/school'
 import { handCost, type Hand } from '../search/handCost'
 import { shortestHome } from '../search/shortestHome'
 import { rotateState, writeState, type State } from '../state'
 import { capital, plural } from '../words'
 import { pieceFor, relativeTo } from './goal'
+import { leavesOpen } from './naming'
 import type { Route, RouteStage } from './route'
 
 /** Shortest ways that are compared from each choice of the piece that stays still. */
@@ -90,7 +91,8 @@ function waysHome(puzzle: Puzzle, state: State): Way[] {
     }))
   if (piece === undefined) return waysFrom(rotateState(state, INVERSE[hold]), hold, hold)
   const seen = new Set<number>()
-  const all = puzzle.holds
+  // Where pieces look alike they cannot be called after other homes: those would be alike that are not.
+  const all = (leavesOpen(puzzle) ? [IDENTITY] : puzzle.holds)
     .filter((frame) => puzzle.pieces.every((_, p) => puzzle.place[24 * p + frame] !== NO_PLACE))
     .flatMap((frame) => {
       const stillPiece = pieceFor(puzzle, piece, frame)

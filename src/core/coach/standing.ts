@@ -4,12 +4,13 @@
  * back). Both are read off the route by replaying it.
  */
 import type { Puzzle } from '../puzzle/compile'
-import { directionOfName, type Direction } from '../puzzle/directions'
+import { directionOfName } from '../puzzle/directions'
 import { must } from '../result'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
 import { stagesOf, type Condition, type School, type Variant } from '../schools/school'
-import { readState, turnFreely, type State } from '../state'
+import { isSolved, readState, turnFreely, type State } from '../state'
 import { frameMeeting, pieceMeets, piecesMeeting, piecesOf } from './goal'
+import { namingOf, readWith, really, type Naming } from './naming'
 import type { Route, RouteStep, RouteTurn } from './route'
 
 export interface TapeTurn extends RouteTurn {
@@ -25,6 +26,9 @@ export interface Trail {
   readonly tape: readonly TapeTurn[]
   readonly states: readonly State[]
   readonly frames: readonly Rotation[]
+  /** The states as they are read: with equal pieces under the names of the homes that they go to. */
+  readonly read: readonly State[]
+  readonly naming: Naming
   /** For each step, the position of its first turn; one more entry for the end. */
   readonly firstOfStep: readonly number[]
   readonly stageOfStep: readonly number[]
@@ -53,7 +57,9 @@ export function trailOf(puzzle: Puzzle, route: Route): Trail {
       firstOfStep.push(tape.length)
     }),
   )
-  return { route, steps, tape, states, frames, firstOfStep, stageOfStep }
+  const naming = namingOf(puzzle, route)
+  const read = naming.length === 0 ? states : states.map((state) => readWith(naming, state))
+  return { route, steps, tape, states, read, naming, frames, firstOfStep, stageOfStep }
 }
 
 /** The states that the card of a step speaks of: once its hold is taken, and after its last turn. */
@@ -96,13 +102,13 @@ export function borrowedAt(
   step: number,
   done: number,
 ): Borrowed[] {
-  const { route, steps, states, frames, firstOfStep, stageOfStep } = trail
+  const { route, steps, read, naming, frames, firstOfStep, stageOfStep } = trail
   if (step >= steps.length) return []
   const base = directionOfName(route.base)
   const stage = stageOfStep[step]
   const firstStep = stageOfStep.indexOf(stage)
   const isRight = (condition: Condition, piece: number, at: number) =>
-    pieceMeets(puzzle, condition, base, states[at], piece, frames[at])
+    pieceMeets(puzzle, condition, base, read[at], piece, frames[at])
   return demandsDuring(school, route.variant, stage).flatMap((condition) =>
     piecesOf(puzzle, condition, base).flatMap((piece) => {
       if (isRight(condition, piece, done)) return []
@@ -111,7 +117,8 @@ export function borrowedAt(
       const later = steps.findIndex(
         (_, s) => s >= step && isRight(condition, piece, firstOfStep[s + 1]),
       )
-      return later < 0 ? [] : [{ piece: puzzle.pieces[piece].id, backAtStep: later }]
+      const id = puzzle.pieces[really(naming, piece)].id
+      return later < 0 ? [] : [{ piece: id, backAtStep: later }]
     }),
   )
 }
@@ -120,13 +127,16 @@ export function borrowedAt(
 export function safeAt(
   puzzle: Puzzle,
   school: School,
-  { route, stageOfStep, states, frames }: Trail,
+  { route, stageOfStep, read, naming, frames }: Trail,
   step: number,
   done: number,
 ): number[] {
   if (step >= stageOfStep.length) return []
   const demands = demandsDuring(school, route.variant, stageOfStep[step])
-  return piecesMeeting(puzzle, demands, directionOfName(route.base), states[done], frames[done])
+  const base = directionOfName(route.base)
+  return piecesMeeting(puzzle, demands, base, read[done], frames[done]).map((piece) =>
+    really(naming, piece),
+  )
 }
 
 /** What must not be lost during a stage: the goal before it, or in a first stage its own. */
@@ -135,15 +145,20 @@ function demandsDuring(school: School, variant: Variant, stage: number): readonl
   return (stages[stage - 1] ?? stages[stage]).goal
 }
 
-/** How many stages of a school a state has behind it, with one base. */
+/** What a route is asked for when stages are counted. */
+export type Following = Pick<Route, 'variant' | 'base' | 'naming'>
+
+/** How many stages of a school a state has behind it, as a route reads it. */
 export function stagesMet(
   puzzle: Puzzle,
   school: School,
-  variant: Variant,
-  base: Direction,
-  state: State,
+  following: Following,
+  given: State,
 ): number {
-  const stages = stagesOf(school, variant)
+  const stages = stagesOf(school, following.variant)
+  if (isSolved(puzzle, given)) return stages.length
+  const base = directionOfName(following.base)
+  const state = readWith(namingOf(puzzle, following), given)
   for (let n = stages.length; n > 0; n--)
     if (frameMeeting(puzzle, stages[n - 1].goal, base, state) !== undefined) return n
   return 0

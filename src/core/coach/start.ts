@@ -1,10 +1,11 @@
 /** How a plan may begin: a base colour, and the frame that some piece of its layer sets. */
 import { anchoredHolds, anchorsOf } from '../analysis/anchors'
-import { turnSide } from '../analysis/sides'
+import { lookAlikesOf } from '../analysis/lookAlikes'
+import { sideOpposite, turnSide } from '../analysis/sides'
 import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
-import type { Stage } from '../schools/school'
+import type { School, Stage } from '../schools/school'
 import type { State } from '../state'
 import { frameMeeting, piecesOfSide } from './goal'
 import { held, holdsBringing } from './workpiece'
@@ -46,10 +47,26 @@ export function holdFor(puzzle: Puzzle, stage: Stage, base: Direction, frame: Ro
   return [...holdsBringing(puzzle, turnSide(puzzle, frame, base), held(stage).base)[0].turns]
 }
 
-/** The sides of the finished puzzle that may be a base: all that a whole-puzzle turn exchanges. */
-export function basesOf(puzzle: Puzzle, stage: Stage): Direction[] {
+/**
+ * The sides of the finished puzzle that may be a base: all that a whole-puzzle turn exchanges, and of these,
+ * if the school asks for it, those across from the centre that tells least.
+ */
+export function basesOf(puzzle: Puzzle, school: School, stage: Stage): Direction[] {
   const { base } = held(stage)
-  return puzzle.holds
+  const all = puzzle.holds
     .map((hold) => turnSide(puzzle, hold, base))
-    .filter((side, i, all) => all.indexOf(side) === i)
+    .filter((side, i, sides) => sides.indexOf(side) === i)
+  if (!school.lastCentreTellsLeast) return all
+  const looks = all.map((side) => looksOfMiddle(puzzle, sideOpposite(puzzle, side)))
+  // A centre that shows half turns or quarter turns shows odd and even; one that shows none leaves them open.
+  const isOpen = looks.includes(1)
+  return all.filter((_, i) => !isOpen || looks[i] === 1)
+}
+
+/** In how many ways the middle of a side can be seen to lie. */
+function looksOfMiddle(puzzle: Puzzle, side: Direction | undefined): number {
+  const middle = side
+    ? piecesOfSide(puzzle, side).find((p) => anchorsOf(puzzle).includes(p))
+    : undefined
+  return middle === undefined ? 1 : lookAlikesOf(puzzle).inPlace[middle].looks
 }

@@ -12,6 +12,7 @@ import { gather } from './techniques/gather'
 import { doRest } from './techniques/rest'
 import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
+import { doSeries } from './techniques/series'
 import { spinInPlace } from './techniques/spin'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
@@ -37,6 +38,8 @@ export function runTechnique(
       return insertPieces(context, work, technique, goalBefore)
     case 'known':
       return doKnown(context, work, technique, knownIn(puzzle, school, stage, goalBefore))
+    case 'series':
+      return doSeries(context, work, technique, goalBefore)
     case 'trigger':
       return triggerIn(context, work, technique.triggers)
     case 'count':
@@ -78,6 +81,7 @@ export function sequencesOf(
     case 'case':
       return casesForRightHand(puzzle, school, stage, goalBefore).map(({ turns }) => turns)
     case 'insert':
+    case 'series':
       return technique.sequences
     case 'known':
       return knownIn(puzzle, school, stage, goalBefore)

@@ -3,7 +3,7 @@
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
 import { placeNamesOf } from '../analysis/placeNames'
-import { sideOpposite, sidesOf } from '../analysis/sides'
+import { piecesShowing, sideOpposite, sidesOf } from '../analysis/sides'
 import { length, subtract, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import {
@@ -17,9 +17,10 @@ import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
 import { workOf } from '../universal/orbitsAtWork'
-import { inWords } from '../words'
+import { baseKind, inWords } from '../words'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
+import { couldFit, turnsOfLast } from './unseenWords'
 import { homeFilled, who } from '../analysis/who'
 
 export interface Fault {
@@ -46,7 +47,7 @@ const LONGEST = 160
 
 /** Words that say nothing, or are ill joined. */
 const ILL =
-  /\b(\w+) \1\b|undefined|NaN|\[object|\{|\}|  |\.\.|, \.|; \.|\bone of the \d+ \w+ are\b|\bone \w+s are\b|!/i
+  /\b(\w+) \1\b|undefined|NaN|\[object|\{|\}|  |\.\.|, \.|; \.|\bone of the \d+ \w+ are\b|\bone \w+s are\b|!|\ba (?:edge|orbit)/i
 
 /** Names that the program gives to places for itself. */
 const CODE =
@@ -54,7 +55,7 @@ const CODE =
 
 /** Numbers that do not agree with their noun: 'three corner', 'one edges'. */
 const NUMBER =
-  /\b(?:two|three|four|five|six|seven|eight|nine|ten|[2-9]|\d\d+) (?:other |cap |outer |axial |corner bit|edge bit)?(?:corner|edge|centre|tip|piece|place|turn|run|bar|block)(?!s|-| bits?| turns?| and | with | one )\b|\bone (?:corners|edges|centres|tips|pieces|places|turns|runs|bars)\b/
+  /(?<!size )\b(?:two|three|four|five|six|seven|eight|nine|ten|[2-9]|\d\d+) (?:other |cap |outer |axial |corner bit|edge bit)?(?:corner|edge|centre|tip|piece|place|turn|run|bar|block)(?!s|-| bits?| turns?| and | with | one )\b|\bone (?:corners|edges|centres|tips|pieces|places|turns|runs|bars)\b/
 
 class Card {
   private readonly step: RouteStep
@@ -81,6 +82,12 @@ class Card {
     return { state: this.trail.states[position], frame: this.trail.frames[position] }
   }
 
+  /** As the route reads it: equal pieces under the names of the homes that they go to. */
+  private readAt(turns: number): Moment {
+    const position = this.trail.firstOfStep[this.nth] + turns
+    return { state: this.trail.read[position], frame: this.trail.frames[position] }
+  }
+
   /** With what is owed at a position undone. */
   private settled(turns: number): Moment {
     const position = this.trail.firstOfStep[this.nth] + turns
@@ -99,6 +106,7 @@ class Card {
     this.counts()
     this.colours()
     this.statuses()
+    this.deceptions()
     this.hints()
     return this.found
   }
@@ -279,11 +287,11 @@ class Card {
     const [said, checked] = [this.step.note ?? '', this.step.check]
     const looked = this.step.lines ? said : this.step.lookFor
     for (const [text, moment] of [
-      [looked, this.held],
-      [checked, this.end],
+      [looked, this.readAt(this.turnsDone)],
+      [checked, this.readAt(this.step.turns.length)],
     ] as const) {
       const found =
-        /(none|all|\w+)(?: of the)? (\w+) (edges|corners)(?: (?:is|are) (home|in its place|in their places))?(?:: ([^.]*))?\./i.exec(
+        /(none|all|\w+)(?: of the)? (\w+) (edges|corners)(?: (?:is|are) (home|in its place|in their places|turned right))?(?:: ([^.]*))?\./i.exec(
           text,
         )
       this.claim(found !== null, `nothing is said of how they lie: ${text}`)
@@ -312,15 +320,19 @@ class Card {
     const { puzzle } = this
     const { names } = placeNamesOf(puzzle, moment.frame)
     const base = directionOfName(this.trail.route.base)
-    const isOfStage = (p: number) => {
-      const shown = puzzle.pieces[p].faces.map(({ normal }) => unit(normal))
-      const vector = sidesOf(puzzle).get(base)
-      const isBase = shown.some((n) => vector && length(subtract(n, vector)) < 1e-6)
-      const across = sideOpposite(puzzle, base)
-      const far = across && sidesOf(puzzle).get(across)
-      const isFar = far === undefined || shown.some((n) => length(subtract(n, far)) < 1e-6)
-      return puzzle.pieces[p].kind.endsWith(noun) && !isBase && isFar
-    }
+    const across = sideOpposite(puzzle, base)
+    const far = across && piecesShowing(puzzle, across)
+    const near = piecesShowing(puzzle, base)
+    const isOfStage = (p: number) =>
+      baseKind(puzzle.pieces[p].kind) === noun &&
+      !near.includes(p) &&
+      (far === undefined || far.includes(p))
+    const { state, frame } = moment
+    const fitsByTurn = (p: number) =>
+      state[p] === frame ||
+      turnsOfLast(puzzle, base, frame).some(
+        (turn) => turnFreely(puzzle, state, turn, new Uint8Array(state.length))[p] === frame,
+      )
     return puzzle.pieces.flatMap((_, p) => {
       if (!isOfStage(p)) return []
       const r = moment.state[p]
@@ -329,7 +341,9 @@ class Card {
         ? this.looksAlong(moment, p, looks[1], ({ toward }) => toward === looks[2])
         : how === 'home'
           ? this.looksHome(moment, p)
-          : home === p
+          : how === 'turned right'
+            ? fitsByTurn(p)
+            : home === p
       return isSo && home !== undefined ? [names[home]] : []
     })
   }
@@ -412,6 +426,31 @@ class Card {
         ),
       ).length > 1
     )
+  }
+
+  /** 'X would look right turned either way', 'X looks home, but an equal edge belongs there'. */
+  private deceptions(): void {
+    const { note = '', kind } = this.step
+    const said =
+      /(would look (?:right|home) turned either way|would fit the place of an equal|looks home, but an equal)/
+    const scene = {
+      puzzle: this.puzzle,
+      base: directionOfName(this.trail.route.base),
+      ...this.readAt(this.turnsDone),
+    }
+    const named = this.puzzle.pieces.flatMap((_, p) =>
+      note.toLowerCase().includes(who(this.puzzle, this.scheme, p).toLowerCase()) ? [p] : [],
+    )
+    if (said.test(note))
+      this.claim(
+        named.some((p) => couldFit(scene, p)),
+        `it does not look right: ${note}`,
+      )
+    // What a card works on looks wrong, or the card says why it is worked on.
+    const [first] = this.step.pieces
+    if (kind !== 'bring' || said.test(note)) return
+    const p = this.puzzle.pieces.findIndex(({ id }) => id === first)
+    this.claim(!this.looksHome(this.held, p), `it looks home already: ${this.step.lookFor}`)
   }
 
   private hints(): void {

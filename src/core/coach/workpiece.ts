@@ -10,6 +10,7 @@ import { handCost, type Hand } from '../search/handCost'
 import { doSequence, sequence, type Sequence } from '../search/sequence'
 import { turnFreely, type State } from '../state'
 import type { Aim } from './aim'
+import { piecesOfSide } from './goal'
 
 /** `prepare`: a turn of a layer that brings a case into the position in which its algorithm begins. */
 export type TurnRole = 'hold' | 'prepare' | 'setup' | 'do' | 'undo'
@@ -148,9 +149,9 @@ export function placeNamed(puzzle: Puzzle, name: string): number {
   return found
 }
 
-/** The places on one side, whatever fills them. */
-export const isOnSide = (puzzle: Puzzle, place: number, { vector }: Direction): boolean =>
-  puzzle.pieces[place].faces.some(({ normal }) => normal.every((c, i) => c === vector[i]))
+/** Whether a place lies on one side, whatever fills it. */
+export const isOnSide = (puzzle: Puzzle, place: number, side: Direction): boolean =>
+  piecesOfSide(puzzle, side).includes(place)
 
 export const doing = (turns: readonly Turn[], run?: number): PlannedTurn[] =>
   turns.map((turn) => ({ turn, role: 'do', ...(run === undefined ? {} : { run }) }))

@@ -4,13 +4,15 @@ export const faceFirst: School = {
   id: 'face-first',
   name: 'Face first',
   character: 'One face with sides ignored, then seven cases and five. Fewest looks.',
-  fits: { mechanism: 'box', size: [2, 2, 2] },
+  fits: { mechanism: 'box', size: [2, 2, 2], inSolids: true },
   options: [],
   stages: [
     {
       id: 'face',
       name: 'First face',
       aim: 'The {base} face is whole; its sides do not matter.',
+      aimInSolid:
+        'The four corners of one layer are in it, each turned right; which is where does not matter.',
       base: 'D',
       goal: [{ layer: 'base', must: 'faced' }],
       technique: { kind: 'gather', must: 'faced' },
@@ -19,6 +21,7 @@ export const faceFirst: School = {
       id: 'orient',
       name: 'Opposite face',
       aim: 'The {last} face is whole too; sides still do not matter.',
+      aimInSolid: 'The corners of the other layer are turned right too, wherever they are in it.',
       base: 'D',
       goal: [
         { layer: 'base', must: 'faced' },

@@ -2,11 +2,12 @@
 import type { PuzzleDefinition } from '../puzzle/definition'
 import type { Fit, School } from './school'
 
-/** In a solid, or with blocks, a puzzle shows and does other things than its mechanism alone. */
+/** With blocks a puzzle does other things than its mechanism alone; in a solid it shows others. */
 export function fits({ fits: fit }: School, definition: PuzzleDefinition): boolean {
   const { mechanism, solid, glue } = definition
   if (fit.mechanism === 'any') return true
-  if (solid !== undefined || glue.length > 0 || mechanism.kind !== fit.mechanism) return false
+  if (glue.length > 0 || mechanism.kind !== fit.mechanism) return false
+  if (solid !== undefined && !(fit.mechanism === 'box' && fit.inSolids)) return false
   return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
 }
 

@@ -2,6 +2,7 @@
 import { puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
+import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
 import { faceThenThree } from './face-then-three'
 import { fits } from './fits'
@@ -10,6 +11,7 @@ import { layers } from './layers'
 import { oneTrigger } from './one-trigger'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
+import { taught } from './taught'
 import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
 
 export const SCHOOLS: readonly School[] = [
@@ -18,6 +20,7 @@ export const SCHOOLS: readonly School[] = [
   faceFirst,
   faceThenThree,
   layers,
+  edgesFirst,
 ]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */
@@ -28,7 +31,9 @@ export function schoolsFor(puzzleId: string): School[] {
 
 /** The same for any puzzle, shipped or not: schools are written for what a definition says. */
 export function schoolsOf(puzzle: Puzzle): School[] {
-  const own = SCHOOLS.filter((school) => fits(school, puzzle.definition))
+  const own = SCHOOLS.filter((school) => fits(school, puzzle.definition)).map((school) =>
+    taught(puzzle, school),
+  )
   return [...own, shortest(puzzle), pieceByPiece(puzzle)].filter((school) => school !== undefined)
 }
 

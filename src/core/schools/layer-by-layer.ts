@@ -4,13 +4,14 @@ export const layerByLayer: School = {
   id: 'layer-by-layer',
   name: 'Layer by layer',
   character: 'A whole layer first, then seven cases to orient and two to permute.',
-  fits: { mechanism: 'box', size: [2, 2, 2] },
+  fits: { mechanism: 'box', size: [2, 2, 2], inSolids: true },
   options: [],
   stages: [
     {
       id: 'first-layer',
       name: 'First layer',
       aim: 'The {base} face is whole and its side colours match.',
+      aimInSolid: 'The four corners of one layer are home beside each other.',
       base: 'D',
       goal: [{ layer: 'base', must: 'home' }],
       technique: { kind: 'gather', must: 'home' },
@@ -19,6 +20,7 @@ export const layerByLayer: School = {
       id: 'orient',
       name: 'Orient the last layer',
       aim: 'The {last} face is whole; its sides may be wrong.',
+      aimInSolid: 'The corners of the other layer are turned right, wherever they are in it.',
       base: 'D',
       goal: [
         { layer: 'base', must: 'home' },

@@ -15,29 +15,65 @@ const must = (
   must: demand,
   select,
 })
-const crossHome = must(cross, 'home')
-const baseHome = [crossHome, must(baseCorners, 'home')]
-const twoLayers = [...baseHome, must(middleEdges, 'home')]
+/** The centre of the last layer turns with that layer, and is set right with its edges. */
+const inRegister = must({ kinds: ['centre'], layers: ['base', 'middle'] }, 'looks home')
+const lastInRegister = must({ kinds: ['centre'], layers: ['last'] }, 'looks home')
+const crossHome = [must(cross, 'home'), inRegister]
+const baseHome = [must(baseCorners, 'home'), ...crossHome]
+const twoLayers = [must(middleEdges, 'home'), ...baseHome]
+const edgesHome = [...twoLayers, must(lastEdges, 'home', 'last'), lastInRegister]
 
 export const layers: School = {
   id: 'layers',
   name: 'Layers',
   character: 'A cross, its corners, the middle layer, then the last layer in four small steps.',
-  fits: { mechanism: 'box', size: [3, 3, 3] },
+  fits: { mechanism: 'box', size: [3, 3, 3], inSolids: true },
   options: [],
+  lastCentreTellsLeast: true,
   stages: [
+    {
+      id: 'centres',
+      name: 'Centres in register',
+      aim: 'All centres but that of the last layer look as in the finished puzzle. That one follows with its edges.',
+      base: 'D',
+      goal: [inRegister],
+      technique: {
+        kind: 'spin',
+        select: { kinds: ['centre'], layers: ['base', 'middle'] },
+        layers: ['U', 'D', 'F', 'B', 'R', 'L'],
+      },
+      asks: 'centres tell',
+    },
     {
       id: 'cross',
       name: 'Cross',
       aim: 'The four {base} edges are home beside the {base} centre.',
       base: 'D',
-      goal: [crossHome],
+      goal: crossHome,
       technique: { kind: 'gather', must: 'home', select: cross },
+      asks: 'no centre tells',
+    },
+    {
+      id: 'cross-safe',
+      name: 'Cross',
+      aim: 'The four edges around the {base} centre are home, and the centres still in register.',
+      aimInSolid: 'The four edges around {base} are home, and the centres still in register.',
+      base: 'D',
+      goal: crossHome,
+      technique: {
+        kind: 'insert',
+        select: cross,
+        sequences: ['F2 U F2', "F' R U R' F", "R U R'"],
+        fetch: 'U',
+        runs: 1,
+      },
+      asks: 'centres tell',
     },
     {
       id: 'corners',
       name: 'Corners of the first layer',
       aim: 'The {base} layer is whole.',
+      aimInSolid: 'The layer of {base} is whole.',
       base: 'D',
       goal: baseHome,
       technique: {
@@ -66,6 +102,7 @@ export const layers: School = {
       id: 'last-edges-faced',
       name: 'Last edges turned',
       aim: '{last} looks up on all four edges of the last layer.',
+      aimInSolid: 'Each edge of the last layer would fit its place after a turn of that layer.',
       base: 'D',
       goal: [...twoLayers, must(lastEdges, 'faced', 'last')],
       technique: {
@@ -80,8 +117,9 @@ export const layers: School = {
       id: 'last-edges',
       name: 'Last edges placed',
       aim: 'The edges of the last layer are home.',
+      aimInSolid: 'The edges of the last layer are home, and all centres in register.',
       base: 'D',
-      goal: [...twoLayers, must(lastEdges, 'home', 'last')],
+      goal: edgesHome,
       technique: {
         kind: 'known',
         select: lastEdges,
@@ -95,7 +133,7 @@ export const layers: School = {
       name: 'Last corners placed',
       aim: 'The corners of the last layer are in their places, twisted or not.',
       base: 'D',
-      goal: [...twoLayers, must(lastEdges, 'home', 'last'), must(lastCorners, 'placed', 'last')],
+      goal: [...edgesHome, must(lastCorners, 'placed', 'last')],
       technique: {
         kind: 'known',
         select: lastCorners,
@@ -109,7 +147,7 @@ export const layers: School = {
       name: 'Last corners twisted',
       aim: 'Every piece is home.',
       base: 'D',
-      goal: [...twoLayers, must(lastEdges, 'home', 'last'), must(lastCorners, 'home', 'last')],
+      goal: [...edgesHome, must(lastCorners, 'home', 'last')],
       technique: { kind: 'twist', trigger: "R' D' R D", spot: 'UFR' },
     },
   ],

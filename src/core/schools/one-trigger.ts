@@ -25,7 +25,7 @@ export const oneTrigger: School = {
   id: 'one-trigger',
   name: 'One trigger',
   character: 'Two short sequences do everything. Least to remember, most turns.',
-  fits: { mechanism: 'box', size: [2, 2, 2] },
+  fits: { mechanism: 'box', size: [2, 2, 2], inSolids: true },
   options: [
     {
       id: 'first-layer',
@@ -59,6 +59,7 @@ export const oneTrigger: School = {
       id: 'first-layer',
       name: 'First layer',
       aim: 'The {base} face is whole and its side colours match.',
+      aimInSolid: 'The four corners of one layer are home beside each other.',
       base: 'U',
       goal: [{ layer: 'base', must: 'home' }],
       technique: { kind: 'trigger', triggers: [fromBelow, fromBelowLeft] },
@@ -68,6 +69,7 @@ export const oneTrigger: School = {
       id: 'first-layer',
       name: 'First layer',
       aim: 'The {base} face is whole and its side colours match.',
+      aimInSolid: 'The four corners of one layer are home beside each other.',
       base: 'D',
       goal: [{ layer: 'base', must: 'home' }],
       technique: { kind: 'trigger', triggers: [fromAbove, fromAboveLeft] },

@@ -34,6 +34,8 @@ export interface Condition {
   readonly select?: Selection
   /** The pieces that it concerns, as indices; those of the layer if not given. */
   readonly pieces?: readonly number[]
+  /** So many of them may still be wrong. */
+  readonly spare?: number
 }
 
 /** A four-turn commutator with the slot that it fills and the working spot it fills it from. */
@@ -91,6 +93,17 @@ export type Technique =
       readonly fetch: string
       readonly times: number
     }
+  /**
+   * Three pieces of one orbit at a time by a sequence that moves these and what no goal asks for yet: set up,
+   * do, undo. From any hold about the base axis, forwards or back; first a turn of `turn` where the count of
+   * odd and even asks for it.
+   */
+  | {
+      readonly kind: 'series'
+      readonly select: Selection
+      readonly sequences: readonly string[]
+      readonly turn?: string
+    }
   /** Whatever is left, piece by piece, as the universal school does it. */
   | { readonly kind: 'rest' }
   /** The least number of turns, from the table of all states. */
@@ -101,17 +114,24 @@ export type Technique =
   | { readonly kind: 'sums' }
   | { readonly kind: 'cycles'; readonly orbit: number }
 
+/** What a stage may ask of the puzzle: whether a turn of a centre in its place can be seen. */
+export type Fact = 'centres tell' | 'no centre tells'
+
 export interface Stage {
   readonly id: string
   readonly name: string
   /** What is done when the lantern is lit. `{base}` and `{last}` stand for the colours. */
   readonly aim: string
+  /** The same where sides have no colour of their own: `{base}` and `{last}` stand for the pieces in their middle. */
+  readonly aimInSolid?: string
   /** Where the base layer is held. */
   readonly base: FaceLetter
   readonly goal: readonly Condition[]
   readonly technique: Technique
   /** Present if the stage belongs to some variants only: option id to choice id. */
   readonly when?: Readonly<Record<string, string>>
+  /** Present if the stage is for some puzzles only. */
+  readonly asks?: Fact
 }
 
 export interface SchoolOption {
@@ -121,9 +141,14 @@ export interface SchoolOption {
   readonly choices: readonly { readonly id: string; readonly name: string }[]
 }
 
-/** A condition on a puzzle: its mechanism, and that nothing is cut, glued or conjoined. */
+/** A condition on a puzzle: its mechanism, and that no pieces are glued. */
 export type Fit =
-  | { readonly mechanism: 'box'; readonly size: readonly [number, number, number] }
+  /** `inSolids`: whatever solid is cut over it; else the plain box only. */
+  | {
+      readonly mechanism: 'box'
+      readonly size: readonly [number, number, number]
+      readonly inSolids?: boolean
+    }
   | { readonly mechanism: 'tetrahedron' }
   /** Derived for one puzzle, and offered to no other. */
   | { readonly mechanism: 'any' }
@@ -136,6 +161,11 @@ export interface School {
   /** Which puzzles it is taught for: by what they are, never by name. */
   readonly fits: Fit
   readonly options: readonly SchoolOption[]
+  /**
+   * The last layer is one whose centre shows no turn, if there is any: what odd and even leave over can then
+   * be mended by turning it.
+   */
+  readonly lastCentreTellsLeast?: boolean
   readonly stages: readonly Stage[]
 }
 

@@ -4,7 +4,6 @@ import { stagesMet } from '../coach/standing'
 import { countTurns } from '../notation/rewrite'
 import { writeTurns } from '../notation/write'
 import type { Puzzle } from '../puzzle/compile'
-import { directionOfName } from '../puzzle/directions'
 import { stagesOf, type School, type Variant } from '../schools/school'
 import type { State } from '../state'
 
@@ -39,16 +38,13 @@ export function accountOf(
   events: readonly BenchEvent[],
 ): Account {
   const stages = school ? stagesOf(school, variant) : []
-  const base = events.reduce<string | undefined>(
-    (latest, event) => (event.kind === 'route' ? event.route.base : latest),
-    undefined,
-  )
+  const route = events.findLast((event) => event.kind === 'route')?.route
   const reached: { atMs: number; turns: number }[] = []
   let bench = openBench(puzzle, from)
   let hints = 0
   const note = (atMs: number) => {
-    if (!school || base === undefined) return
-    const met = stagesMet(puzzle, school, variant, directionOfName(base), bench.state)
+    if (!school || !route) return
+    const met = stagesMet(puzzle, school, { ...route, variant }, bench.state)
     while (reached.length < met) reached.push({ atMs, turns: countTurns(bench.history) })
   }
   note(0)

@@ -1,9 +1,8 @@
 /** Ways out of a position, each replayed on the engine, with its cost and what it makes due again. */
-import { stagesMet } from '../coach/standing'
+import { stagesMet, type Following } from '../coach/standing'
 import { countTurns, rehold } from '../notation/rewrite'
-import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { stagesOf, type School, type Variant } from '../schools/school'
+import { stagesOf, type School } from '../schools/school'
 import { isSolved, rotateState, turnAll, type State } from '../state'
 import { isNothing } from '../analysis/invariants'
 import { holdOf } from '../analysis/placements'
@@ -27,10 +26,8 @@ export interface Remedy {
 }
 
 /** Where the solver stands: the school, and the side that it began with. */
-export interface Standing {
+export interface Standing extends Following {
   readonly school: School
-  readonly variant: Variant
-  readonly base: Direction
 }
 
 /** The shortest first. None where no turns are known that lead home. */
@@ -105,13 +102,9 @@ function cheapestTrade(
   }
 }
 
-function dueAgain(
-  puzzle: Puzzle,
-  { school, variant, base }: Standing,
-  before: State,
-  after: State,
-): string[] {
-  const met = (state: State) => stagesMet(puzzle, school, variant, base, state)
+function dueAgain(puzzle: Puzzle, standing: Standing, before: State, after: State): string[] {
+  const { school, variant } = standing
+  const met = (state: State) => stagesMet(puzzle, school, standing, state)
   return stagesOf(school, variant)
     .slice(met(after), met(before))
     .map(({ name }) => name)

@@ -135,6 +135,19 @@ function shippedCycles(puzzle: Puzzle): Map<number, BaseCycle[]> | undefined {
   )
 }
 
+/**
+ * A sequence as a three-cycle of one orbit: what it does to the orbits in `free` does not matter, all else is
+ * left alone. Undefined if it is none.
+ */
+export function cycleOf(
+  puzzle: Puzzle,
+  turns: readonly Turn[],
+  free: readonly number[],
+): BaseCycle | undefined {
+  const cycle = new Search(puzzle, new Set(free), []).cycleOf(turns)
+  return cycle && { turns, ...cycle }
+}
+
 /** The orbits, by position, that base cycles of one orbit move besides it. */
 export function disturbedBy(puzzle: Puzzle, cycles: readonly BaseCycle[], own: number): number[] {
   const { orbits } = workOf(puzzle)
@@ -194,10 +207,14 @@ class Search {
       if (!this.tryAll(first, second)) return
   }
 
+  cycleOf(turns: readonly Turn[]): Omit<BaseCycle, 'turns'> | undefined {
+    return this.threeCycle(effectOf(this.puzzle, turns))
+  }
+
   /** A shipped three-cycle; throws if it is none. */
   read(text: string): BaseCycle {
     const turns = must(readTurns(this.puzzle, text))
-    const cycle = this.threeCycle(effectOf(this.puzzle, turns))
+    const cycle = this.cycleOf(turns)
     if (!cycle) throw new Error(`${text} is no three-cycle of ${this.puzzle.definition.id}`)
     return { turns, ...cycle }
   }

@@ -34,6 +34,12 @@ export interface Wish {
   readonly third: number
 }
 
+/** A part of an orbit. */
+export interface Part {
+  readonly wanted: readonly number[]
+  readonly kept: readonly number[]
+}
+
 /** Cycles looked at, over all attempts to find a shorter way. */
 const BUDGET = 30_000
 /** How far chance may prefer a worse cycle in later attempts. */
@@ -43,6 +49,8 @@ const CHANCE = 0.5
  * The shortest of several attempts: the best cycle each time, then with chance in the choice.
  *
  * @param wish what the first series shall take, if there is one that does
+ * @param part where only a part of the orbit shall be right: which places, and which of them are right
+ *   already and stay so; what lies elsewhere may go anywhere
  * @returns undefined if they do not get there; `first` is the length of the first attempt
  */
 export function cyclesHome(
@@ -51,14 +59,16 @@ export function cyclesHome(
   setups: Setups,
   from: State,
   wish?: Wish,
+  part?: Part,
+  budget = BUDGET,
 ): { steps: CycleStep[]; first: number } | undefined {
-  const begun = new Attempt(puzzle, orbit, setups, from)
+  const begun = new Attempt(puzzle, orbit, setups, from, undefined, part)
   let best = begun.run(wish)
   if (!best) return undefined
   const first = lengthOf(best)
   let looked = begun.looked
-  for (let seed = 1; looked < BUDGET && best.length > 1 && wish === undefined; seed++) {
-    const attempt = new Attempt(puzzle, orbit, setups, from, seededRandom(seed))
+  for (let seed = 1; looked < budget && best.length > 1 && wish === undefined; seed++) {
+    const attempt = new Attempt(puzzle, orbit, setups, from, seededRandom(seed), part)
     const tried = attempt.run()
     looked += attempt.looked + 1
     if (tried && lengthOf(tried) < lengthOf(best)) best = tried
@@ -82,6 +92,7 @@ class Attempt {
     private readonly setups: Setups,
     from: State,
     private readonly random?: Random,
+    private readonly part?: Part,
   ) {
     this.places = workOf(puzzle).orbits[orbit].orbit.places
     for (const p of this.places)
@@ -92,7 +103,7 @@ class Attempt {
     const limit = 4 * this.places.length + 8
     while (this.found.length < limit) {
       const wrong = this.wrong()
-      if (wrong.length === 0) return this.found
+      if (!wrong.some((place) => this.isWanted(place))) return this.found
       const wished = wish && this.found.length === 0 ? this.wished(wish, wrong) : undefined
       const next = wished ?? this.best(wrong)
       if (next) {
@@ -152,18 +163,36 @@ class Attempt {
   private arrive({ places, rotations }: Found): number {
     return places.filter((place, i) => {
       const { home, rotation } = this.at(place)
+      if (!this.isWanted(home)) return false
       return home === places[(i + 1) % 3] && PRODUCT[24 * rotations[i] + rotation] === IDENTITY
     }).length
   }
 
+  private isWanted(place: number): boolean {
+    return this.part === undefined || this.part.wanted.includes(place)
+  }
+
+  /** Places whose pieces may be moved: what is wrong, and what no one has asked for. */
+  private open(wrong: readonly number[]): ReadonlySet<number> {
+    const { part } = this
+    return new Set(
+      part
+        ? this.places.filter(
+            (place) =>
+              !part.kept.includes(place) && (!part.wanted.includes(place) || wrong.includes(place)),
+          )
+        : wrong,
+    )
+  }
+
   /** What a cycle brings home, per turn. */
   private best(wrong: readonly number[]): Found | undefined {
-    const open = new Set(wrong)
+    const open = this.open(wrong)
     let best: Found | undefined
     let bestScore = -Infinity
     for (const place of wrong) {
       const { home, rotation } = this.at(place)
-      if (home === place) continue
+      if (home === place || !this.isWanted(home)) continue
       for (const cycle of this.setups.taking(place, home, INVERSE[rotation])) {
         if (!open.has(cycle.places[2])) continue
         this.looked++
@@ -220,7 +249,10 @@ class Attempt {
    * it is and turn the third by what is left. Or all three where that makes all of them right.
    */
   private twistPair(wrong: readonly number[]): [Found, Found] | undefined {
-    const a = wrong.find((place) => this.at(place).home === place) ?? wrong[0]
+    const a =
+      wrong.find((place) => this.at(place).home === place && this.isWanted(place)) ??
+      wrong.find((place) => this.isWanted(place)) ??
+      wrong[0]
     let best: [Found, Found] | undefined
     let bestScore = -Infinity
     const others = this.places.filter((place) => place !== a)
@@ -247,7 +279,8 @@ class Attempt {
     return one.places.reduce((sum, place, i) => {
       const turn = PRODUCT[24 * (back.get(one.places[(i + 1) % 3]) ?? 0) + one.rotations[i]]
       const { home, rotation } = this.at(place)
-      if (home !== place) return sum - 1
+      // What is wrong anyway may go anywhere, where only some places are asked for.
+      if (home !== place) return this.part ? sum : sum - 1
       const was = rotation === IDENTITY
       const is = PRODUCT[24 * turn + rotation] === IDENTITY
       return sum + Number(is) - Number(was)

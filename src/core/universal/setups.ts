@@ -53,20 +53,25 @@ export class Setups {
   /** By the three places. */
   private readonly byPlaces = new Map<number, Found[]>()
 
+  /**
+   * @param depths for each cycle how many set-up turns at most; then no set-up turn is of the layer with which
+   *   the cycle begins or ends, so that this is always done as it is known
+   */
   constructor(
     private readonly puzzle: Puzzle,
     given: readonly BaseCycle[],
+    private readonly depths?: readonly number[],
   ) {
     // A cycle that goes through loops can turn one layer twice in a row.
     const bases = given.map((base) => ({ ...base, turns: simplify(puzzle, base.turns) }))
     const best = new Map<number, Found>()
     const hasLoops = movesOf(puzzle).some(({ turns }) => turns.length > 1)
     bases.forEach((base, table) => {
-      const nodes = this.search(base)
+      const nodes = this.search(base, this.depths?.[table])
       this.tables.push({ base, nodes })
       nodes.forEach(({ triple, depth }, node) => {
         const length =
-          hasLoops || this.meets(base, nodes, node)
+          hasLoops || (!this.depths && this.meets(base, nodes, node))
             ? lengthOf(this.joined(base, this.setupOf(nodes, node)))
             : base.turns.length + 2 * depth
         const [a, b, c, sa, sb, sc] = triple
@@ -155,17 +160,21 @@ export class Setups {
   private firstKey = (a: number, b: number, rotation: number) => (a * 256 + b) * 24 + rotation
   private placesKey = (a: number, b: number, c: number) => (a * 256 + b) * 256 + c
 
-  private search({ places }: BaseCycle): Node[] {
+  private search({ places, turns }: BaseCycle, most = Infinity): Node[] {
     const { puzzle } = this
-    const moves = movesOf(puzzle)
+    const all = movesOf(puzzle)
+    const ends = this.depths ? [turns[0].grip, turns[turns.length - 1].grip] : []
+    const apart = all.filter((move) => !ends.includes(move.turns[0].grip))
+    // Read once: it is asked for many times.
+    const product = PRODUCT
     const nodes: Node[] = [{ triple: [...places, 0, 0, 0], from: -1, move: undefined, depth: 0 }]
     const seen = new Set([tripleKey(nodes[0].triple)])
     // Fewest turns first: a loop is a move of many turns, so nodes wait in the order of their depth.
     const waiting: number[][] = [[0]]
-    for (let depth = 0; depth < waiting.length && nodes.length < LIMIT; depth++)
+    for (let depth = 0; depth < Math.min(most, waiting.length) && nodes.length < LIMIT; depth++)
       for (const from of waiting[depth] ?? []) {
         const { triple, move: last } = nodes[from]
-        for (const move of moves) {
+        for (const move of depth === 0 ? apart : all) {
           if (last && move.turns.length === 1 && last.turns[0].grip === move.turns[0].grip) continue
           // The move is made first: what it brings to a was somewhere else before.
           const next = new Array<number>(6)
@@ -173,7 +182,7 @@ export class Setups {
             const place = triple[i]
             const before = puzzle.place[24 * place + move.inverse[place]]
             next[i] = before
-            next[i + 3] = PRODUCT[24 * triple[i + 3] + move.effect[before]]
+            next[i + 3] = product[24 * triple[i + 3] + move.effect[before]]
           }
           const key = tripleKey(next)
           if (seen.has(key)) continue

@@ -11,7 +11,6 @@ import { readTurns } from '../notation/read'
 import { countTurns } from '../notation/rewrite'
 import type { Puzzle } from '../puzzle/compile'
 import { compile } from '../puzzle/compile'
-import { directionOfName } from '../puzzle/directions'
 import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { multiply } from '../rotation'
@@ -302,7 +301,7 @@ describe('one piece at a time', () => {
     const state = must(turnAll(gluedCube, start(gluedCube), must(readTurns(gluedCube, 'U R'))))
     const route = must(plan(gluedCube, school as School, state))
     expect(route.stages[0].steps[0].lookFor).toMatch(/blocks/)
-    expect(stagesMet(gluedCube, school as School, {}, directionOfName('up'), state)).toBe(0)
+    expect(stagesMet(gluedCube, school as School, { variant: {}, base: 'up' }, state)).toBe(0)
   })
 
   it('leads home where caps meet in an edge', () => {
@@ -330,8 +329,7 @@ describe('one piece at a time', () => {
       stagesMet(
         cube3,
         school,
-        {},
-        directionOfName('up'),
+        { variant: {}, base: 'up' },
         must(turnAll(cube3, start(cube3), must(readTurns(cube3, text)))),
       )
     expect(met('R')).toBe(0)

@@ -10,7 +10,6 @@ import { showKey, type Keys } from '@/core/keys'
 import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
-import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Settings } from '@/core/settings'
@@ -72,16 +71,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
 
   // On the way of the plan a stage that is behind stays lit, whatever is borrowed from it meanwhile.
   const behind = trail && !bench.deviation ? (trail.stageOfStep[step] ?? 0) : 0
-  const met =
-    trail && school
-      ? stagesMet(
-          puzzle,
-          school,
-          trail.route.variant,
-          directionOfName(trail.route.base),
-          bench.state,
-        )
-      : 0
+  const met = trail && school ? stagesMet(puzzle, school, trail.route, bench.state) : 0
   const lit = Math.max(met, behind)
   const stage = trail ? (trail.stageOfStep[step] ?? trail.route.stages.length - 1) : 0
   const stuck = useStuck({

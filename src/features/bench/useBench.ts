@@ -9,7 +9,6 @@ import type { Route } from '@/core/coach/route'
 import { stagesMet } from '@/core/coach/standing'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Turn } from '@/core/puzzle/compile'
-import { directionOfName } from '@/core/puzzle/directions'
 import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
@@ -240,7 +239,7 @@ export function useBench(
     const { trail, state } = current.current
     if (!trail) return 0
     const found = must(schoolNamed(given.puzzleId, trail.route.school))
-    return stagesMet(puzzle, found, trail.route.variant, directionOfName(trail.route.base), state)
+    return stagesMet(puzzle, found, trail.route, state)
   }, [given.puzzleId, puzzle])
 
   const afterDeviation = useCallback(

@@ -1,6 +1,5 @@
 /** Where each copy on the shelf stands: its bench replayed from the stored events. */
 import { stagesMet } from '@/core/coach/standing'
-import { directionOfName } from '@/core/puzzle/directions'
 import { must, ok, type Problem, type Result } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { stagesOf } from '@/core/schools/school'
@@ -32,13 +31,13 @@ export async function standingOf(profileId: string, copy: ShelvedCopy): Promise<
   const state = writeState(bench.state)
   if (!session.school) return ok({ state })
   const school = must(schoolNamed(copy.puzzleId, session.school))
-  const base = bench.trail?.route.base
+  const route = bench.trail?.route
   return ok({
     state,
     school: school.name,
     stages: stagesOf(school, session.variant).length,
-    lit: base
-      ? stagesMet(puzzle.value, school, session.variant, directionOfName(base), bench.state)
+    lit: route
+      ? stagesMet(puzzle.value, school, { ...route, variant: session.variant }, bench.state)
       : 0,
   })
 }

@@ -3,6 +3,7 @@
  * fetch the next, and so on. The base layer is disturbed on the way; it is whole again because the
  * repeats add up to a multiple of the trigger's order.
  */
+import { anchorsOf } from '../../analysis/anchors'
 import { memoised } from '../../memo'
 import { inverseOf, mirror, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
@@ -50,6 +51,8 @@ export function twistInPlace(
   const isWrong = ({ state, frame }: Position, p: number) => !sameImage(state[p], frame, side)
   const wrong = pieces.filter((p) => isWrong(work.held(), p))
   const lastTurns = layerTurns(puzzle, last.letter)
+  // What stays in its place may be turned unseen; all else is home under its own name.
+  const anchored = new Set(anchorsOf(puzzle))
 
   const plans = spins(puzzle, base).flatMap((spin) =>
     [lastTurns[1], lastTurns[3]].flatMap((fetch) => {
@@ -103,7 +106,9 @@ export function twistInPlace(
     if (found.length < wrong.length) return undefined
     const align = lastTurns.find((turn) => {
       const { state, frame } = proceed(position, turn)
-      return state.every((r, p) => looksHome(puzzle, p, multiply(INVERSE[frame], r)))
+      return state.every((r, p) =>
+        anchored.has(p) ? looksHome(puzzle, p, multiply(INVERSE[frame], r)) : r === frame,
+      )
     })
     if (!align) return undefined
     return align.turns.length > 0 ? [...found, { runs: 0, fetch: align }] : found

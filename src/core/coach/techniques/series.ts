@@ -1,0 +1,173 @@
+/**
+ * Series: three pieces of one orbit at a time by a sequence that is known by heart, brought to bear by a
+ * set-up that is undone afterwards. What no goal has asked for yet may move; all else is left as it is.
+ */
+import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
+import { memoised } from '../../memo'
+import { inverseOf, rehold } from '../../notation/rewrite'
+import type { Puzzle, Turn } from '../../puzzle/compile'
+import type { Condition, Technique } from '../../schools/school'
+import { sequence, type Sequence } from '../../search/sequence'
+import { cycleOf, type BaseCycle } from '../../universal/baseCycles'
+import { cyclesHome, type CycleStep } from '../../universal/cyclesHome'
+import { workOf } from '../../universal/orbitsAtWork'
+import { Setups } from '../../universal/setups'
+import { frameMeeting, pieceFor, piecesOf, relativeTo } from '../goal'
+import { selected } from '../selections'
+import {
+  doing,
+  held,
+  holding,
+  layerTurns,
+  proceed,
+  spins,
+  type PlannedTurn,
+  type StageContext,
+  type Workpiece,
+} from '../workpiece'
+
+/** Cycles that are looked at, over all attempts to find a shorter way. */
+const BUDGET = 1000
+
+/** Set-up turns from any hold; from the first hold there may be more, so that every three are reached. */
+const SETUP_TURNS = 2
+
+interface Kit {
+  readonly orbit: number
+  readonly setups: Setups
+  /** For each base cycle, by its turns, the hold in which it is done as it is known. */
+  readonly known: ReadonlyMap<string, Rotation>
+}
+
+export function doSeries(
+  context: StageContext,
+  work: Workpiece,
+  technique: Extract<Technique, { kind: 'series' }>,
+  goalBefore: readonly Condition[],
+): void {
+  const { puzzle, stage, base } = context
+  const side = held(stage).base
+  const pieces = selected(puzzle, technique.select, base)
+  const { frame } = work.held()
+  const placeOf = (p: number) => puzzle.place[24 * p + frame]
+  const wanted = pieces.map(placeOf)
+  const before = goalBefore
+    .filter(({ must }) => must === 'home')
+    .flatMap((condition) => piecesOf(puzzle, condition, base).map(placeOf))
+  // Where some may be left over, those are that it costs most to bring home.
+  const spare = stage.goal.some((condition) => condition.spare === 1)
+  const parts = (spare ? wanted : [undefined]).map((left) => ({
+    wanted: wanted.filter((place) => place !== left),
+    kept: before,
+  }))
+  const kept = keptOrbits(puzzle, [...goalBefore, ...stage.goal], base)
+  const kit = kitFor(
+    puzzle,
+    [side.letter, wanted[0], kept.join(), technique.sequences.join('|')].join(';'),
+  )
+  const best = bestWay()
+  if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
+  // How the puzzle has been turned since the way was found.
+  let turned: Rotation = IDENTITY
+  if (best.turn.turns.length > 0) work.step({ kind: 'even', of: pieces }, doing(best.turn.turns))
+  for (const step of best.steps) make(step)
+
+  /** After a turn only if there is no way without: then odd and even ask for it. */
+  function bestWay(): { turn: Sequence; steps: readonly CycleStep[] } | undefined {
+    const none = sequence(puzzle, '')
+    const straight = waysAfter(none)
+    const ways =
+      straight.length > 0 || !technique.turn
+        ? straight
+        : layerTurns(puzzle, technique.turn).slice(1).flatMap(waysAfter)
+    return ways.reduce<(typeof ways)[number] | undefined>(
+      (a, b) => (a === undefined || b.length < a.length ? b : a),
+      undefined,
+    )
+  }
+
+  function waysAfter(turn: Sequence) {
+    const position = proceed(work.held(), turn)
+    const isKept =
+      goalBefore.length === 0 ||
+      frameMeeting(puzzle, goalBefore, base, position.state) !== undefined
+    if (!isKept) return []
+    const from = relativeTo(puzzle, position.state, position.frame)
+    return parts.flatMap((part) => {
+      const found = cyclesHome(puzzle, kit.orbit, kit.setups, from, undefined, part, BUDGET)
+      if (!found) return []
+      const length = found.steps.reduce((sum, { cycle }) => sum + cycle.length, turn.turns.length)
+      return [{ turn, steps: found.steps, length }]
+    })
+  }
+
+  /** One step: the hold in which the sequence is known, set up, do, undo. */
+  function make({ cycle, pieces: homes }: CycleStep): void {
+    // A set-up that met the sequence has become part of it: it is done in the hold that there is.
+    const hold = kit.known.get(nameOf(cycle.base.turns)) ?? turned
+    const spin = spins(puzzle, side).find((each) => multiply(each.hold, turned) === hold)
+    if (!spin) throw new Error('no turn of the whole puzzle takes that hold')
+    turned = hold
+    const as = (turns: readonly Turn[]) => rehold(puzzle, turns, hold)
+    const three = homes.map((home) => pieceFor(puzzle, home, frame))
+    const done = as(cycle.base.turns)
+    work.step(
+      {
+        kind: 'series',
+        pieces: three as unknown as [number, number, number],
+        of: pieces,
+        sequence: done.map(({ name }) => name),
+      },
+      [
+        ...holding(spin.turns),
+        ...withRole(as(cycle.setup), 'setup'),
+        ...doing(done),
+        ...withRole(as(inverseOf(puzzle, cycle.setup)), 'undo'),
+      ],
+    )
+  }
+}
+
+const withRole = (turns: readonly Turn[], role: 'setup' | 'undo'): PlannedTurn[] =>
+  turns.map((turn) => ({ turn, role }))
+
+const nameOf = (turns: readonly Turn[]): string => turns.map(({ name }) => name).join(' ')
+
+/** The orbits, by position, of which some goal asks something. */
+function keptOrbits(
+  puzzle: Puzzle,
+  goal: readonly Condition[],
+  base: StageContext['base'],
+): number[] {
+  const asked = new Set(goal.flatMap((condition) => [...piecesOf(puzzle, condition, base)]))
+  return workOf(puzzle).orbits.flatMap(({ orbit }, o) =>
+    orbit.places.some((place) => asked.has(place)) ? [o] : [],
+  )
+}
+
+/** The tables for some sequences about one axis: every hold about it, forwards and back. */
+const kitFor = memoised((puzzle: Puzzle, key: string): Kit => {
+  const [letter, place, kept, sequences] = key.split(';')
+  const { orbits } = workOf(puzzle)
+  const orbit = orbits.findIndex((each) => each.orbit.places.includes(Number(place)))
+  const stays = new Set(kept.split(',').map(Number))
+  const free = [...orbits.keys()].filter((o) => !stays.has(o))
+  const known = new Map<string, Rotation>()
+  const bases: BaseCycle[] = []
+  const axis = held({ base: letter } as StageContext['stage']).base
+  for (const text of sequences.split('|')) {
+    const own = sequence(puzzle, text).turns
+    for (const turns of [own, inverseOf(puzzle, own)])
+      for (const spin of spins(puzzle, axis)) {
+        const turned = rehold(puzzle, turns, INVERSE[spin.hold])
+        const cycle = cycleOf(puzzle, turned, free)
+        if (!cycle || !orbits[orbit].orbit.places.includes(cycle.places[0]))
+          throw new Error(`${text} is no series of three pieces here`)
+        if (known.has(nameOf(turned))) continue
+        known.set(nameOf(turned), spin.hold)
+        bases.push(cycle)
+      }
+  }
+  const depths = bases.map((_, i) => (i === 0 ? Infinity : SETUP_TURNS))
+  return { orbit, setups: new Setups(puzzle, bases, depths), known }
+})
