@@ -8,6 +8,7 @@ export const ACTS = [
   { id: 'stuck', key: 'g', does: 'stuck: what is this?' },
   { id: 'owed', key: 'o', does: 'what is borrowed, and what is safe' },
   { id: 'swap', key: 'v', does: 'swap the windows' },
+  { id: 'kin', key: 'p', does: 'the plain puzzle beside it' },
   { id: 'slower', key: '[', does: 'turns slower' },
   { id: 'faster', key: ']', does: 'turns faster' },
   { id: 'busy', key: 'k', does: 'hands busy: large type' },

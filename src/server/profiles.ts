@@ -1,11 +1,12 @@
 /** Profiles and their settings. There is one default profile for now. */
 import { DEFAULT_SETTINGS, settingsSchema, type Settings } from '../core/settings'
 import { learnOwnPuzzles } from './ownPuzzles'
+import { learnOwnSchools } from './ownSchools'
 import { pool } from './pool'
 
 /**
  * The id of the default profile, made at the first call. Every page and action begins with it, so here
- * the puzzles of its own become known.
+ * the puzzles and schools of its own become known.
  */
 export async function defaultProfile(): Promise<string> {
   const found = await pool().query<{ id: string }>(
@@ -13,6 +14,7 @@ export async function defaultProfile(): Promise<string> {
   )
   if (found.rows[0]) {
     await learnOwnPuzzles(found.rows[0].id)
+    await learnOwnSchools(found.rows[0].id)
     return found.rows[0].id
   }
   const made = await pool().query<{ id: string }>(

@@ -1,12 +1,14 @@
 /** The page's end of the coach worker. */
 import { proxy, wrap, type Remote } from 'comlink'
 import { ownDefinitions } from '@/core/catalog'
+import { ownSchools, type OwnSchool } from '@/core/schools/ownSchools'
 import type { Coach } from './coach.worker'
 
 let worker: Worker | undefined
 let remote: Remote<Coach> | undefined
-/** The puzzles of the solver's own that the worker knows. */
+/** The puzzles and schools of the solver's own that the worker knows. */
 const told = new Set<string>()
+const nameOf = ({ puzzleId, school }: OwnSchool) => `${puzzleId} ${school.id}`
 
 /** The coach; its worker starts at the first call and then stays warm. */
 export function coach(): Remote<Coach> {
@@ -15,10 +17,13 @@ export function coach(): Remote<Coach> {
     remote = wrap<Coach>(worker)
     told.clear()
   }
-  // Messages arrive in order, so what is asked next knows these puzzles.
+  // Messages arrive in order, so what is asked next knows these.
   const own = ownDefinitions().filter(({ id }) => !told.has(id))
   if (own.length > 0) void remote.learn(own)
   own.forEach(({ id }) => told.add(id))
+  const schools = ownSchools().filter((each) => !told.has(nameOf(each)))
+  if (schools.length > 0) void remote.learnSchools(schools)
+  schools.forEach((each) => told.add(nameOf(each)))
   return remote
 }
 

@@ -4,7 +4,8 @@ import type { WrittenOrder } from '@/core/analysis/derivedOrders'
 import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
 import { learnDefinitions, puzzleById } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
-import { isShortest, plan, rankStarts } from '@/core/coach/plan'
+import { plan, rankStarts } from '@/core/coach/plan'
+import { prepareFor } from '@/core/coach/technique'
 import { prove, type Proof } from '@/core/coach/prove'
 import type { Route } from '@/core/coach/route'
 import { sheetOf, type SheetStage } from '@/core/coach/sheet'
@@ -17,13 +18,12 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
+import { learnSchools, type OwnSchool } from '@/core/schools/ownSchools'
 import { readSchool } from '@/core/schools/readSchool'
 import { variantsOf, type Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
-import { prepareShortest } from '@/core/search/shortestHome'
 import { readState, writeState, type State } from '@/core/state'
-import { isUniversal } from '@/core/coach/universal'
 import { judgeEntry, type Entry, type EntryVerdict } from '@/core/copy/pieces'
 import { diagnose, type Diagnosis } from '@/core/stuck/diagnose'
 import { remediesFor, type Remedy } from '@/core/stuck/remedies'
@@ -99,6 +99,8 @@ export interface SchoolSheet {
 }
 
 export interface ProvenFile {
+  /** As it was read, to be kept. */
+  readonly text: string
   readonly name: string
   readonly proof: Proof
   readonly stages: readonly SheetStage[]
@@ -141,13 +143,16 @@ const coach = {
     learnDefinitions(definitions)
   },
 
+  learnSchools(schools: readonly OwnSchool[]): void {
+    learnSchools(schools)
+  },
+
   /** Progress is called while a table is built, which some schools need once. */
   plan(request: PlanRequest, progress: Progress): Result<Route> {
     const position = positionOf(request)
     if (!position.ok) return position
     const { puzzle, school, state } = position.value
-    if (isShortest(school.stages)) prepareShortest(puzzle, progress)
-    if (isUniversal(school.stages)) kitOf(puzzle, progress)
+    prepareFor(puzzle, school, progress)
     return plan(puzzle, school, state, optionsOf(puzzle, request))
   },
 
@@ -231,7 +236,7 @@ const coach = {
     if (!puzzle.ok) return puzzle
     const school = schoolNamed(puzzleId, schoolId)
     if (!school.ok) return school
-    if (isShortest(school.value.stages)) prepareShortest(puzzle.value, progress)
+    prepareFor(puzzle.value, school.value, progress)
     return prove(puzzle.value, school.value, SURVEYED, progress)
   },
 
@@ -247,10 +252,11 @@ const coach = {
     }
     const school = readSchool(input)
     if (!school.ok) return school
-    if (hasMoves(puzzle.value)) kitOf(puzzle.value, () => undefined)
+    prepareFor(puzzle.value, school.value)
     const proof = prove(puzzle.value, school.value, PROVEN, progress)
     return proof.ok
       ? ok({
+          text,
           name: school.value.name,
           proof: proof.value,
           stages: sheetOf(puzzle.value, school.value),
@@ -268,7 +274,7 @@ const coach = {
     let trouble: Result<ComparedWay[]> | undefined
     for (const school of schoolsFor(request.puzzleId))
       for (const variant of variantsOf(school)) {
-        if (isShortest(school.stages)) prepareShortest(puzzle, progress)
+        prepareFor(puzzle, school, progress)
         const route = plan(puzzle, school, state, {
           variant,
           scheme: request.scheme,

@@ -40,7 +40,7 @@ export function galleryOf(
   const at = stages.findIndex(({ id }) => id === stageId)
   const stage = stages[at]
   if (stage?.technique.kind !== 'case') return []
-  const cases = casesOf(puzzle, school, stage, stages[at - 1]?.goal ?? [], hand)
+  const cases = casesOf({ puzzle, school, stage, goalBefore: stages[at - 1]?.goal ?? [] }, hand)
   const total = cases.reduce((sum, { states }) => sum + states, 0)
   const shown = cases.map(({ turns }) => caseState(puzzle, stage, base, turns))
   const readings = shown.map((state) => readingOf(puzzle, stage, base, state))

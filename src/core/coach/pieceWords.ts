@@ -184,7 +184,7 @@ function rightWords(right: number, count: number, noun: string): string {
 }
 
 /** More places than these are not listed. */
-const MOST_LISTED = 4
+const MOST_LISTED = 3
 
 /** Which of some pieces are as the stage wants them, and where these lie. */
 export function statusWords(

@@ -1,6 +1,6 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
 import { isReached } from '../universal/account'
-import { holdOf } from '../analysis/placements'
+import { canBlock, holdOf } from '../analysis/placements'
 import { sideName } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
@@ -8,6 +8,7 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { countQuarters, countTurns } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
 import type { Rotation } from '../rotation'
+import { schoolsOf } from '../schools'
 import { taught } from '../schools/taught'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
 import type { Hand } from '../search/handCost'
@@ -23,11 +24,9 @@ import {
   writeNaming,
   type Naming,
 } from './naming'
-import { planShortest } from './shortest'
 import { basesOf, holdFor, startsWith, type Start } from './start'
-import { runTechnique } from './technique'
-import { isUniversal, planUniversally } from './universal'
-import { Workpiece, type PlannedStep } from './workpiece'
+import { plansAsWhole, prepareFor, runTechnique } from './technique'
+import { PlanProblem, Workpiece, type PlannedStep } from './workpiece'
 
 export interface PlanOptions {
   readonly variant?: Variant
@@ -50,46 +49,59 @@ interface Draft {
   readonly stages: readonly { readonly stage: Stage; readonly steps: readonly PlannedStep[] }[]
   readonly turns: readonly Turn[]
   readonly cost: number
+  readonly found: Workpiece['found']
 }
 
 /** A route home from any reachable state of the puzzle, in the school's own way. */
 export function plan(
   puzzle: Puzzle,
-  school: School,
+  given: School,
   state: State,
   options: PlanOptions = {},
 ): Result<Route> {
-  school = taught(puzzle, school)
+  prepareFor(puzzle, given)
+  const school = asTaught(puzzle, given)
   const stages = stagesOf(school, options.variant ?? {})
-  if (isUniversal(stages)) {
-    const scheme = options.scheme ?? puzzle.definition.colours
-    const { first, prefer: third } = options
-    const wish = first === undefined || third === undefined ? undefined : { first, third }
-    const route = planUniversally(puzzle, school, state, scheme, wish)
-    return route.ok ? replayed(puzzle, route.value, state) : route
-  }
-  if (isShortest(stages)) {
-    const route = planShortest(puzzle, school, state, options.hand)
-    return route.ok ? replayed(puzzle, route.value, state) : route
-  }
-  if (!isReached(puzzle, state))
+  if (!canBlock(puzzle) && !isReached(puzzle, state))
     return fail(
       'unreachable',
       'No turns lead here from the finished puzzle, so no turns lead home. A piece must have been put in or twisted by hand.',
     )
-  const readings = readingsOf(puzzle, state)
   const possible = basesOf(puzzle, school, stages[0])
-  if (options.base && !possible.includes(options.base))
+  if (options.base && !school.isWithoutBase && !possible.includes(options.base))
     return fail(
       'bad-base',
       `${school.name} cannot begin with ${colourOfSide(puzzle, options.base, options.scheme)} on this puzzle.`,
     )
-  const bases = options.base ? [options.base] : possible
-  const drafts = bases.map((base) =>
-    draftFrom(puzzle, school, stages, base, bestReading(puzzle, stages, base, readings), options),
-  )
-  const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
-  return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
+  const bases = options.base && !school.isWithoutBase ? [options.base] : possible
+  try {
+    const drafts = bases.map((base) => draftFor(puzzle, school, stages, base, state, options))
+    const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
+    return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
+  } catch (error) {
+    if (error instanceof PlanProblem) return { ok: false, problem: error.problem }
+    throw error
+  }
+}
+
+/** What is derived for one puzzle may have been found anew; what is written is taught as the puzzle asks. */
+function asTaught(puzzle: Puzzle, school: School): School {
+  const now = school.isWithoutBase && schoolsOf(puzzle).find(({ id }) => id === school.id)
+  return taught(puzzle, now || school)
+}
+
+/** A draft from the most promising reading of the position. */
+function draftFor(
+  puzzle: Puzzle,
+  school: School,
+  stages: readonly Stage[],
+  base: Direction,
+  state: State,
+  options: PlanOptions,
+): Draft {
+  const readings = stages.some(plansAsWhole) ? [state] : readingsOf(puzzle, state)
+  const from = bestReading(puzzle, stages, base, readings)
+  return draftFrom(puzzle, school, stages, base, from, options)
 }
 
 /** The most promising reading: the most stages met, then the most pieces right. */
@@ -134,20 +146,15 @@ export interface RankedStart {
 /** All colours that one may start with, the cheapest first; none where it makes no difference. */
 export function rankStarts(
   puzzle: Puzzle,
-  school: School,
+  given: School,
   state: State,
   options: PlanOptions = {},
 ): RankedStart[] {
-  school = taught(puzzle, school)
+  if (given.isWithoutBase) return []
+  const school = taught(puzzle, given)
   const stages = stagesOf(school, options.variant ?? {})
-  if (isShortest(stages) || isUniversal(stages)) return []
-  const readings = readingsOf(puzzle, state)
   return basesOf(puzzle, school, stages[0])
-    .map((base) =>
-      draftFrom(puzzle, school, stages, base, bestReading(puzzle, stages, base, readings), {
-        hand: options.hand,
-      }),
-    )
+    .map((base) => draftFor(puzzle, school, stages, base, state, { hand: options.hand }))
     .sort((a, b) => (isBetter(a, b) ? -1 : 1))
     .map(({ start, turns, stages: drafted }) => ({
       base: start.base,
@@ -175,18 +182,15 @@ function draftFrom(
   stages: readonly Stage[],
   base: Direction,
   state: State,
-  {
-    prefer,
-    hand = 'right',
-    scheme = puzzle.definition.colours,
-  }: Pick<PlanOptions, 'prefer' | 'hand' | 'scheme'>,
+  options: PlanOptions,
 ): Draft {
-  const starts = startsWith(puzzle, stages, base, state)
+  const { prefer, hand = 'right' } = options
+  const starts = startsWith(puzzle, school, stages, base, state)
   const begun = starts.map((start) => {
     const work = new Workpiece(puzzle, state, start.frame, hand)
     const drafted =
       start.stagesDone < stages.length
-        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, scheme, prefer)]
+        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, options)]
         : []
     return { start, work, drafted }
   })
@@ -195,13 +199,13 @@ function draftFrom(
     b.work.cost < a.work.cost ? b : a,
   )
   for (let index = start.stagesDone + 1; index < stages.length; index++)
-    drafted.push(doStage(puzzle, school, stages, index, start, work, scheme))
+    drafted.push(doStage(puzzle, school, stages, index, start, work, { ...options, ...NO_WISH }))
   const trimmed = endWhenHome(puzzle, drafted)
   const steps = trimmed.flatMap(({ steps: own }) => own)
   const turns = steps.flatMap(madeIn)
   const last = steps.at(-1)
   const end = last ? turnedAll(puzzle, last.before, madeIn(last)) : work.state
-  return { end, start, stages: trimmed, turns, cost: work.cost }
+  return { end, start, stages: trimmed, turns, cost: work.cost, found: work.found }
 }
 
 /**
@@ -212,6 +216,8 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
   const last = drafted.at(-1)
   if (!last) return drafted
   for (const [nth, step] of last.steps.entries()) {
+    // What another school has planned is whole.
+    if (step.aim.kind === 'given') return drafted
     let state = step.before
     if (isSolved(puzzle, state))
       return [...drafted.slice(0, -1), { ...last, steps: last.steps.slice(0, nth) }]
@@ -230,6 +236,9 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
   return drafted
 }
 
+/** What is wished for concerns the first step. */
+const NO_WISH = { prefer: undefined, first: undefined }
+
 /** Whether the first piece that is brought home is the preferred one. */
 function takesFirst({ steps }: Workpiece, prefer: number | undefined): boolean {
   const first = steps.find(({ aim }) => aim.kind === 'insert')?.aim
@@ -243,22 +252,21 @@ function doStage(
   index: number,
   start: Start,
   work: Workpiece,
-  scheme: Scheme,
-  prefer?: number,
+  { prefer, first, scheme = puzzle.definition.colours }: PlanOptions,
 ) {
   const stage = stages[index]
   const before = work.steps.length
   const hold = holdFor(puzzle, stage, start.base, work.frame)
-  readAgain(puzzle, stages, index, start.base, work)
+  if (!plansAsWhole(stage)) readAgain(puzzle, stages, index, start.base, work)
   const isDone = frameMeeting(puzzle, stage.goal, start.base, work.state) !== undefined
   // A stage that is done already asks for no hold of its own.
-  if (!isDone) {
+  if (!isDone || plansAsWhole(stage)) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
-    // What is left is planned from the hold that there is.
-    if (stage.technique.kind !== 'rest') work.hold(hold)
+    work.hold(hold)
     if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
-    const context = { puzzle, school, stage, base: start.base, prefer, hand: work.hand, scheme }
+    const { base } = start
+    const context = { puzzle, school, stage, base, prefer, first, hand: work.hand, scheme }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
   }
   return { stage, steps: work.steps.slice(before) }
@@ -337,12 +345,13 @@ function toRoute(
     from: writeState(state),
     ...(naming.length > 0 ? { naming: writeNaming(puzzle, naming) } : {}),
     base: base.name,
-    baseColour: colourOfSide(puzzle, base, scheme),
+    baseColour: school.isWithoutBase ? '' : colourOfSide(puzzle, base, scheme),
     stages,
     turnCount: countTurns(draft.turns),
     quarterCount: countQuarters(draft.turns),
     algorithms: [...new Set(algorithms)],
     looks: explained.length,
+    ...draft.found,
   }
 }
 
@@ -395,7 +404,3 @@ export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Rout
 /** The colour of a side, or the piece in its middle where it has none. */
 export const colourOfSide = (puzzle: Puzzle, side: Direction, scheme?: Scheme): string =>
   sideName(puzzle, scheme ?? puzzle.definition.colours, side)
-
-/** Whether the table of all states plans it as a whole. */
-export const isShortest = (stages: readonly Stage[]): boolean =>
-  stages.every(({ technique }) => technique.kind === 'optimal')

@@ -5,7 +5,7 @@
 import { writeTurns } from '../notation/write'
 import type { Puzzle } from '../puzzle/compile'
 import { readTurns } from '../notation/read'
-import { fail, ok, type Result } from '../result'
+import { fail, ok, type Problem, type Result } from '../result'
 import { fits } from '../schools/fits'
 import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
@@ -29,10 +29,8 @@ export function prove(
   states: number,
   progress: (share: number) => void = () => undefined,
 ): Result<Proof> {
-  if (!fits(school, puzzle.definition))
-    return fail('does-not-fit', `${school.name} is not written for ${puzzle.definition.name}.`)
-  const ill = illWritten(puzzle, school)
-  if (ill) return fail('bad-school', ill)
+  const misfit = misfitOf(puzzle, school)
+  if (misfit) return { ok: false, problem: misfit }
   let [turns, most, looks] = [0, 0, 0]
   for (let seed = 1; seed <= states; seed++) {
     const drawn = scramble(puzzle, seed)
@@ -59,6 +57,17 @@ export function prove(
     meanLooks: Math.round((10 * looks) / states) / 10,
     mostTurns: most,
   })
+}
+
+/** Why a school cannot be meant for a puzzle, before anything is planned. */
+export function misfitOf(puzzle: Puzzle, school: School): Problem | undefined {
+  if (!fits(school, puzzle.definition))
+    return {
+      code: 'does-not-fit',
+      sentence: `${school.name} is not written for ${puzzle.definition.name}.`,
+    }
+  const sentence = illWritten(puzzle, school)
+  return sentence === undefined ? undefined : { code: 'bad-school', sentence }
 }
 
 /** A selection that finds nothing, or a sequence that the puzzle does not have. */

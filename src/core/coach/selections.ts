@@ -33,7 +33,8 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
     return far.length === 0 || far.includes(p) ? 'last' : 'middle'
   }
   const but = selection.but ? selected(puzzle, selection.but, base) : []
-  return puzzle.pieces.flatMap(({ kind }, p) =>
+  return puzzle.pieces.flatMap(({ kind, core }, p) =>
+    (selection.half === undefined || selection.half === core) &&
     (selection.kinds?.includes(baseKind(kind)) ?? true) &&
     (selection.layers?.includes(layerOf(p)) ?? true) &&
     !but.includes(p)

@@ -1,13 +1,15 @@
 /** How a plan may begin: a base colour, and the frame that some piece of its layer sets. */
 import { anchoredHolds, anchorsOf } from '../analysis/anchors'
 import { lookAlikesOf } from '../analysis/lookAlikes'
+import { holdOf } from '../analysis/placements'
 import { sideOpposite, turnSide } from '../analysis/sides'
-import type { Direction } from '../puzzle/directions'
+import { directionOfLetter, type Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
 import type { State } from '../state'
 import { frameMeeting, piecesOfSide } from './goal'
+import { plansAsWhole } from './technique'
 import { held, holdsBringing } from './workpiece'
 
 export interface Start {
@@ -23,11 +25,14 @@ export interface Start {
 /** Every way to begin with one base colour, each distinct frame once. */
 export function startsWith(
   puzzle: Puzzle,
+  school: School,
   stages: readonly Stage[],
   base: Direction,
   state: State,
 ): Start[] {
-  const isAnchored = anchorsOf(puzzle).length > 0
+  if (school.isWithoutBase) return [{ base, frame: holdOf(puzzle, state) ?? 0, stagesDone: 0 }]
+  // Where no turn of the whole puzzle is possible, there is one hold.
+  const isAnchored = anchorsOf(puzzle).length > 0 || puzzle.holds.length === 1
   const [anchored] = anchoredHolds(puzzle, state)
   for (let done = stages.length; done > 0; done--) {
     const frame = frameMeeting(puzzle, stages[done - 1].goal, base, state)
@@ -44,6 +49,8 @@ export function startsWith(
 
 /** The cheapest whole-puzzle turns that bring the base layer to where a stage holds it. */
 export function holdFor(puzzle: Puzzle, stage: Stage, base: Direction, frame: Rotation): Turn[] {
+  // What plans as a whole begins in the hold that there is.
+  if (plansAsWhole(stage)) return []
   return [...holdsBringing(puzzle, turnSide(puzzle, frame, base), held(stage).base)[0].turns]
 }
 
@@ -52,6 +59,7 @@ export function holdFor(puzzle: Puzzle, stage: Stage, base: Direction, frame: Ro
  * if the school asks for it, those across from the centre that tells least.
  */
 export function basesOf(puzzle: Puzzle, school: School, stage: Stage): Direction[] {
+  if (school.isWithoutBase) return [directionOfLetter('U')]
   const { base } = held(stage)
   const all = puzzle.holds
     .map((hold) => turnSide(puzzle, hold, base))

@@ -1,67 +1,123 @@
-/** Runs the technique of a stage on a workpiece. */
+/** The table of techniques: how each works on a workpiece, what it asks to be known, what it builds first. */
 import { memoised } from '../memo'
 import { mirror } from '../notation/rewrite'
 import { sequence } from '../search/sequence'
+import { prepareShortest } from '../search/shortestHome'
 import type { Hand } from '../search/handCost'
 import { derivedStage } from '../schools/derived'
+import { kitOf } from '../universal/solve'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
 import { deriveKnown } from './deriveKnown'
 import { gather } from './techniques/gather'
-import { doRest } from './techniques/rest'
+import { doOptimal } from './techniques/optimal'
 import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
 import { doSeries } from './techniques/series'
+import { doSmall } from './techniques/small'
 import { spinInPlace } from './techniques/spin'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
+import { doRest, doUniversally } from './techniques/universally'
 import type { StageContext, Workpiece } from './workpiece'
-import type { Condition, School, Stage } from '../schools/school'
+import type { Condition, School, Stage, Technique } from '../schools/school'
 import type { Puzzle } from '../puzzle/compile'
 
+type Kind = Technique['kind']
+type Of<K extends Kind> = Extract<Technique, { kind: K }>
+
+/** A stage of one puzzle, with the goal of the one before. */
+interface Lesson {
+  readonly puzzle: Puzzle
+  readonly school: School
+  readonly stage: Stage
+  readonly goalBefore: readonly Condition[]
+}
+
+interface Way<K extends Kind> {
+  readonly run: (
+    context: StageContext,
+    work: Workpiece,
+    technique: Of<K>,
+    goalBefore: readonly Condition[],
+  ) => void
+  /** The sequences that it asks to be known, for the right hand. */
+  readonly known?: (lesson: Lesson, technique: Of<K>) => readonly string[]
+  /** Tables that are built before the first plan. */
+  readonly prepare?: (puzzle: Puzzle, progress: (share: number) => void) => void
+  /** It plans its own way whatever the stage's goal, and takes the hold that there is. */
+  readonly isWhole?: boolean
+}
+
+const UNIVERSAL = {
+  run: (context: StageContext, work: Workpiece) => doUniversally(context, work),
+  prepare: (puzzle: Puzzle, progress: (share: number) => void) => void kitOf(puzzle, progress),
+  isWhole: true,
+}
+
+const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
+  gather: {
+    run: (context, work, { must, select }) => gather(context, work, must, select),
+  },
+  spin: { run: spinInPlace },
+  insert: { run: insertPieces, known: (_, { sequences }) => sequences },
+  series: { run: doSeries, known: (_, { sequences = [] }) => sequences },
+  small: { run: doSmall },
+  known: {
+    run: (context, work, technique, goalBefore) =>
+      doKnown(context, work, technique, knownIn({ ...context, goalBefore })),
+    known: knownIn,
+  },
+  trigger: {
+    run: (context, work, { triggers }) => triggerIn(context, work, triggers),
+    known: (_, { triggers }) => triggers.map(({ turns }) => turns),
+  },
+  count: {
+    run: (context, work, { held }) =>
+      countAndCycle(
+        context,
+        work,
+        placeForHand(held, context.hand),
+        turnsForHand(context.puzzle, cycleOf(context), context.hand),
+      ),
+    known: (lesson) => [cycleOf(lesson)],
+  },
+  twist: {
+    run: (context, work, { trigger, spot }) =>
+      twistInPlace(
+        context,
+        work,
+        turnsForHand(context.puzzle, trigger, context.hand),
+        placeForHand(spot, context.hand),
+      ),
+    known: (_, { trigger }) => [trigger],
+  },
+  case: {
+    run: ({ hand, ...context }, work, _, goalBefore) =>
+      doCase({ ...context, hand }, work, casesOf({ ...context, goalBefore }, hand)),
+    known: (lesson) => casesForRightHand(lesson).map(({ turns }) => turns),
+  },
+  rest: { ...UNIVERSAL, run: doRest, isWhole: true },
+  shape: UNIVERSAL,
+  sums: UNIVERSAL,
+  cycles: UNIVERSAL,
+  optimal: { run: doOptimal, prepare: prepareShortest, isWhole: true },
+}
+
+const wayOf = <K extends Kind>({ kind }: Of<K>): Way<K> => TECHNIQUES[kind as K]
+
+/** Runs the technique of a stage on a workpiece. */
 export function runTechnique(
   context: StageContext,
   goalBefore: readonly Condition[],
   work: Workpiece,
 ): void {
-  const { puzzle, school, stage } = context
-  const { technique } = stage
-  switch (technique.kind) {
-    case 'gather':
-      return gather(context, work, technique.must, technique.select)
-    case 'rest':
-      return doRest(context, work)
-    case 'spin':
-      return spinInPlace(context, work, technique)
-    case 'insert':
-      return insertPieces(context, work, technique, goalBefore)
-    case 'known':
-      return doKnown(context, work, technique, knownIn(puzzle, school, stage, goalBefore))
-    case 'series':
-      return doSeries(context, work, technique, goalBefore)
-    case 'trigger':
-      return triggerIn(context, work, technique.triggers)
-    case 'count':
-      return countAndCycle(
-        context,
-        work,
-        placeForHand(technique.held, context.hand),
-        turnsForHand(puzzle, cycleOf(puzzle, school, stage), context.hand),
-      )
-    case 'twist':
-      return twistInPlace(
-        context,
-        work,
-        turnsForHand(puzzle, technique.trigger, context.hand),
-        placeForHand(technique.spot, context.hand),
-      )
-    case 'case':
-      return doCase(context, work, casesOf(puzzle, school, stage, goalBefore, context.hand))
-    default:
-      throw new Error(`${technique.kind} is planned as a whole, not stage by stage`)
-  }
+  const { technique } = context.stage
+  wayOf(technique).run(context, work, technique, goalBefore)
 }
+
+export const plansAsWhole = ({ technique }: Stage): boolean => wayOf(technique).isWhole ?? false
 
 /** The sequences that a stage asks to be known, for the right hand. */
 export function sequencesOf(
@@ -71,32 +127,21 @@ export function sequencesOf(
   goalBefore: readonly Condition[],
 ): readonly string[] {
   const { technique } = stage
-  switch (technique.kind) {
-    case 'trigger':
-      return technique.triggers.map(({ turns }) => turns)
-    case 'twist':
-      return [technique.trigger]
-    case 'count':
-      return [cycleOf(puzzle, school, stage)]
-    case 'case':
-      return casesForRightHand(puzzle, school, stage, goalBefore).map(({ turns }) => turns)
-    case 'insert':
-    case 'series':
-      return technique.sequences
-    case 'known':
-      return knownIn(puzzle, school, stage, goalBefore)
-    default:
-      return []
-  }
+  return wayOf(technique).known?.({ puzzle, school, stage, goalBefore }, technique) ?? []
+}
+
+/** Builds what the techniques of a school need, unless it is there. */
+export function prepareFor(
+  puzzle: Puzzle,
+  { stages }: School,
+  progress: (share: number) => void = () => undefined,
+): void {
+  const needs = new Set(stages.flatMap(({ technique }) => wayOf(technique).prepare ?? []))
+  for (const prepare of needs) prepare(puzzle, progress)
 }
 
 /** The sequences of a stage: as the school has them, else as they were derived. */
-function knownIn(
-  puzzle: Puzzle,
-  school: School,
-  stage: Stage,
-  goalBefore: readonly Condition[],
-): readonly string[] {
+function knownIn({ puzzle, school, stage, goalBefore }: Lesson): readonly string[] {
   const { technique } = stage
   if (technique.kind === 'known' && technique.sequences) return technique.sequences
   const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cases
@@ -111,16 +156,10 @@ const derivedHere = new WeakMap<Stage, { cases?: Case[]; cycle?: string }>()
  * The cases of a stage: shipped with the program, or derived now and kept. For the left hand all are
  * mirrored: what is left of a case's mirror image is a case again.
  */
-export function casesOf(
-  puzzle: Puzzle,
-  school: School,
-  stage: Stage,
-  goalBefore: readonly Condition[],
-  hand: Hand,
-): readonly Case[] {
-  return casesForRightHand(puzzle, school, stage, goalBefore).map((each) => ({
+export function casesOf(lesson: Lesson, hand: Hand): readonly Case[] {
+  return casesForRightHand(lesson).map((each) => ({
     ...each,
-    turns: turnsForHand(puzzle, each.turns, hand),
+    turns: turnsForHand(lesson.puzzle, each.turns, hand),
   }))
 }
 
@@ -139,12 +178,7 @@ const MIRRORED_LETTERS: Readonly<Record<string, string>> = { R: 'L', L: 'R' }
 const placeForHand = (name: string, hand: Hand): string =>
   hand === 'right' ? name : name.replace(/[RL]/g, (letter) => MIRRORED_LETTERS[letter])
 
-function casesForRightHand(
-  puzzle: Puzzle,
-  school: School,
-  stage: Stage,
-  goalBefore: readonly Condition[],
-): readonly Case[] {
+function casesForRightHand({ puzzle, school, stage, goalBefore }: Lesson): readonly Case[] {
   const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cases
   if (shipped) return shipped
   const known = derivedHere.get(stage)?.cases ?? deriveCases(puzzle, stage, goalBefore)
@@ -152,7 +186,7 @@ function casesForRightHand(
   return known
 }
 
-function cycleOf(puzzle: Puzzle, school: School, stage: Stage): string {
+function cycleOf({ puzzle, school, stage }: Omit<Lesson, 'goalBefore'>): string {
   if (stage.technique.kind === 'count' && stage.technique.cycle) return stage.technique.cycle
   const shipped = derivedStage(puzzle.definition, stageKey(school, stage))?.cycle
   if (shipped) return shipped

@@ -6,7 +6,7 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { ok, type Result } from '../result'
 import { multiply } from '../rotation'
 import { pieceByPiece } from '../schools/piece-by-piece'
-import type { School, Stage } from '../schools/school'
+import type { School } from '../schools/school'
 import { turnFreely, writeState, type State } from '../state'
 import { knownPlanOf } from '../universal/orbitPlan'
 import type { Wish } from '../universal/cyclesHome'
@@ -92,6 +92,3 @@ const stageFor = ({ stages }: School, step: UniversalStep): number =>
         : technique.kind === 'cycles' &&
           technique.orbit === (step.kind === 'cycle' ? step.orbit : step.orbits[0]),
   )
-
-export const isUniversal = (stages: readonly Stage[]): boolean =>
-  stages.some(({ technique }) => ['cycles', 'sums', 'shape'].includes(technique.kind))

@@ -5,12 +5,14 @@ import { memoised } from '../memo'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { multiply, type Rotation } from '../rotation'
+import type { Problem } from '../result'
 import type { School, Stage } from '../schools/school'
 import { handCost, type Hand } from '../search/handCost'
 import { doSequence, sequence, type Sequence } from '../search/sequence'
 import { turnFreely, type State } from '../state'
 import type { Aim } from './aim'
 import { piecesOfSide } from './goal'
+import type { Route } from './route'
 
 /** `prepare`: a turn of a layer that brings a case into the position in which its algorithm begins. */
 export type TurnRole = 'hold' | 'prepare' | 'setup' | 'do' | 'undo'
@@ -41,10 +43,19 @@ export interface StageContext {
   readonly base: Direction
   /** The piece that the solver wants to take next. */
   readonly prefer?: number
+  /** Where three go round: the first of them, to which the preferred one shall be the third. */
+  readonly first?: number
   /** The hand that turns most. */
   readonly hand: Hand
   /** Colours as the copy has them. */
   readonly scheme: Scheme
+}
+
+/** Why a technique cannot go on, for a solver to read: of the position or the puzzle, not a defect. */
+export class PlanProblem extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.sentence)
+  }
 }
 
 export class Workpiece {
@@ -54,6 +65,8 @@ export class Workpiece {
   /** Whole-puzzle turns that open the next step. */
   private opening: Turn[] = []
   private opened: Position | undefined
+  /** What a technique has found out for the route as a whole. */
+  found: Pick<Route, 'saved' | 'orbitPlan'> = {}
 
   constructor(
     readonly puzzle: Puzzle,

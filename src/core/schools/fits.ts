@@ -1,6 +1,6 @@
 /** Whether a school is for a puzzle: asked of what the puzzle is, so that a dropped file is served too. */
 import type { PuzzleDefinition } from '../puzzle/definition'
-import type { Fit, School } from './school'
+import type { School } from './school'
 
 /** With blocks a puzzle does other things than its mechanism alone; in a solid it shows others. */
 export function fits({ fits: fit }: School, definition: PuzzleDefinition): boolean {
@@ -8,10 +8,16 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
   if (fit.mechanism === 'any') return true
   if (glue.length > 0 || mechanism.kind !== fit.mechanism) return false
   if (solid !== undefined && !(fit.mechanism === 'box' && fit.inSolids)) return false
+  if (fit.mechanism === 'conjoined')
+    return (
+      mechanism.kind === 'conjoined' &&
+      mechanism.boxes.length === fit.count &&
+      mechanism.boxes.every(({ size }) => isOfSize(size, fit))
+    )
   return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
 }
 
-const isOfSize = (size: readonly number[], fit: Extract<Fit, { mechanism: 'box' }>): boolean =>
+const isOfSize = (size: readonly number[], fit: { readonly size: readonly number[] }): boolean =>
   size.every((n, i) => n === fit.size[i])
 
 /** What derived data is kept under: the mechanism, whatever the puzzle is called. */

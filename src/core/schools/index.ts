@@ -6,9 +6,11 @@ import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
 import { faceThenThree } from './face-then-three'
 import { fits } from './fits'
+import { halfByHalf } from './half-by-half'
 import { layerByLayer } from './layer-by-layer'
 import { layers } from './layers'
 import { oneTrigger } from './one-trigger'
+import { ownSchools, ownSchoolsFor } from './ownSchools'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
 import { taught } from './taught'
@@ -21,6 +23,7 @@ export const SCHOOLS: readonly School[] = [
   faceThenThree,
   layers,
   edgesFirst,
+  halfByHalf,
 ]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */
@@ -34,12 +37,16 @@ export function schoolsOf(puzzle: Puzzle): School[] {
   const own = SCHOOLS.filter((school) => fits(school, puzzle.definition)).map((school) =>
     taught(puzzle, school),
   )
-  return [...own, shortest(puzzle), pieceByPiece(puzzle)].filter((school) => school !== undefined)
+  const kept = ownSchoolsFor(puzzle.definition.id).map((school) => taught(puzzle, school))
+  return [...own, ...kept, shortest(puzzle), pieceByPiece(puzzle)].filter(
+    (school) => school !== undefined,
+  )
 }
 
 /** What a school is called, for lists over many puzzles. */
 export const schoolName = (id: string): string | undefined =>
   SCHOOLS.find((school) => school.id === id)?.name ??
+  ownSchools().find(({ school }) => school.id === id)?.school.name ??
   { [UNIVERSAL_ID]: UNIVERSAL_NAME, [SHORTEST_ID]: SHORTEST_NAME }[id]
 
 export function schoolNamed(puzzleId: string, schoolId: string): Result<School> {

@@ -31,6 +31,7 @@ export function pieceByPiece(puzzle: Puzzle): School | undefined {
       'Three pieces at a time: set up, a short cycle, undo. Nothing else is disturbed, so nothing is learned by heart.',
     fits: { mechanism: 'any' },
     options: [],
+    isWithoutBase: true,
     stages: stagesOf(puzzle, plan),
   }
   schools.set(puzzle, { plan, school })

@@ -113,6 +113,7 @@ const schema = object({
     .required(),
 })
   .required('a school file is an object with fields')
+  .typeError('a school file is an object with fields')
   .noUnknown('${path} has a field that is not known: ${unknown}')
   .strict()
 

@@ -13,6 +13,8 @@ export type Role = 'base' | 'last'
  * others), `middle` what lies between.
  */
 export interface Selection {
+  /** Of which of several boxes that are conjoined, from 0. */
+  readonly half?: number
   readonly kinds?: readonly string[]
   readonly layers?: readonly (Role | 'middle')[]
   readonly but?: Selection
@@ -96,14 +98,17 @@ export type Technique =
   /**
    * Three pieces of one orbit at a time by a sequence that moves these and what no goal asks for yet: set up,
    * do, undo. From any hold about the base axis, forwards or back; first a turn of `turn` where the count of
-   * odd and even asks for it.
+   * odd and even asks for it. Without sequences those that are derived for the
+   * orbit, which leave everything else alone.
    */
   | {
       readonly kind: 'series'
       readonly select: Selection
-      readonly sequences: readonly string[]
+      readonly sequences?: readonly string[]
       readonly turn?: string
     }
+  /** An orbit whose arrangements are few enough to be listed, all its pieces together; some others stay. */
+  | { readonly kind: 'small'; readonly select: Selection; readonly keeping?: Selection }
   /** Whatever is left, piece by piece, as the universal school does it. */
   | { readonly kind: 'rest' }
   /** The least number of turns, from the table of all states. */
@@ -150,6 +155,12 @@ export type Fit =
       readonly inSolids?: boolean
     }
   | { readonly mechanism: 'tetrahedron' }
+  /** So many boxes of one size. */
+  | {
+      readonly mechanism: 'conjoined'
+      readonly size: readonly [number, number, number]
+      readonly count: number
+    }
   /** Derived for one puzzle, and offered to no other. */
   | { readonly mechanism: 'any' }
 
@@ -161,6 +172,8 @@ export interface School {
   /** Which puzzles it is taught for: by what they are, never by name. */
   readonly fits: Fit
   readonly options: readonly SchoolOption[]
+  /** No side comes first: it is planned in the hold that there is. */
+  readonly isWithoutBase?: boolean
   /**
    * The last layer is one whose centre shows no turn, if there is any: what odd and even leave over can then
    * be mended by turning it.

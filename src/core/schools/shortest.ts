@@ -26,6 +26,7 @@ const schoolOf = (puzzle: Puzzle): School => ({
   character: 'The least number of turns, for comparison and for the curious.',
   fits: { mechanism: 'any' },
   options: [],
+  isWithoutBase: true,
   stages: [
     {
       id: 'solve',

@@ -16,6 +16,7 @@ import derived from './derived/cycles.json'
 import { effectOf, effectOfTurn, followedBy, inverseEffect, type Effect } from './effects'
 import { canBlock } from '../analysis/placements'
 import { hasEvenPermutations } from './evenPermutations'
+import { frameOf } from '../analysis/frame'
 import { movesOf } from './moves'
 import { workOf, type OrbitAtWork } from './orbitsAtWork'
 
@@ -144,8 +145,30 @@ export function cycleOf(
   turns: readonly Turn[],
   free: readonly number[],
 ): BaseCycle | undefined {
-  const cycle = new Search(puzzle, new Set(free), []).cycleOf(turns)
+  const cycle = new Search(puzzle, new Set(free), [], WAYS[0], true).cycleOf(turns)
   return cycle && { turns, ...cycle }
+}
+
+/** Cycles of so many different places are kept of an orbit. */
+const SHORT_KEPT = 6
+
+/** Three-cycles of an orbit that are commutators of two turns, what turns unseen left out of account. */
+export function shortCycles(puzzle: Puzzle, orbit: number): BaseCycle[] {
+  const { turns } = frameOf(puzzle)
+  const { places } = workOf(puzzle).orbits[orbit].orbit
+  const search = new Search(puzzle, new Set(), [], WAYS[0], true)
+  const found = new Map<string, BaseCycle>()
+  for (const a of turns)
+    for (const b of turns) {
+      if (found.size >= SHORT_KEPT) return [...found.values()]
+      if (a.grip === b.grip) continue
+      const made = [a, b, puzzle.turns[a.inverse], puzzle.turns[b.inverse]]
+      const cycle = search.cycleOf(made)
+      if (!cycle || !places.includes(cycle.places[0])) continue
+      const key = [...cycle.places].sort((x, y) => x - y).join()
+      if (!found.has(key)) found.set(key, { turns: made, ...cycle })
+    }
+  return [...found.values()]
 }
 
 /** The orbits, by position, that base cycles of one orbit move besides it. */
@@ -180,6 +203,8 @@ class Search {
     free: ReadonlySet<number>,
     wanted: readonly number[],
     private readonly way: { readonly power: number; readonly budget: number } = WAYS[0],
+    /** Whether what turns in its place unseen is left out of account. */
+    private readonly passesUnseen = false,
   ) {
     const { orbits, ignored, riders } = workOf(puzzle)
     this.orbitOf = Int16Array.from(puzzle.pieces, () => FRAME)
@@ -326,6 +351,12 @@ class Search {
         if (puzzle.place[24 * q + effect[q]] !== q) return undefined
         continue
       }
+      if (
+        this.passesUnseen &&
+        puzzle.place[24 * q + effect[q]] === q &&
+        puzzle.look[24 * q + effect[q]] === puzzle.look[24 * q]
+      )
+        continue
       if (++count > 3) return undefined
       if (first < 0) first = q
     }

@@ -54,13 +54,15 @@ export class Setups {
   private readonly byPlaces = new Map<number, Found[]>()
 
   /**
-   * @param depths for each cycle how many set-up turns at most; then no set-up turn is of the layer with which
-   *   the cycle begins or ends, so that this is always done as it is known
+   * @param depths for each cycle how many set-up turns at most
+   * @param isApart whether no set-up turn may be of the layer with which the cycle begins or ends, so that this
+   *   is always done as it is known
    */
   constructor(
     private readonly puzzle: Puzzle,
     given: readonly BaseCycle[],
     private readonly depths?: readonly number[],
+    private readonly isApart = false,
   ) {
     // A cycle that goes through loops can turn one layer twice in a row.
     const bases = given.map((base) => ({ ...base, turns: simplify(puzzle, base.turns) }))
@@ -71,7 +73,7 @@ export class Setups {
       this.tables.push({ base, nodes })
       nodes.forEach(({ triple, depth }, node) => {
         const length =
-          hasLoops || (!this.depths && this.meets(base, nodes, node))
+          hasLoops || (!this.isApart && this.meets(base, nodes, node))
             ? lengthOf(this.joined(base, this.setupOf(nodes, node)))
             : base.turns.length + 2 * depth
         const [a, b, c, sa, sb, sc] = triple
@@ -163,7 +165,7 @@ export class Setups {
   private search({ places, turns }: BaseCycle, most = Infinity): Node[] {
     const { puzzle } = this
     const all = movesOf(puzzle)
-    const ends = this.depths ? [turns[0].grip, turns[turns.length - 1].grip] : []
+    const ends = this.isApart ? [turns[0].grip, turns[turns.length - 1].grip] : []
     const apart = all.filter((move) => !ends.includes(move.turns[0].grip))
     // Read once: it is asked for many times.
     const product = PRODUCT

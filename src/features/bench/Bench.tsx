@@ -1,6 +1,6 @@
 'use client'
 
-import { LifeBuoy, Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
+import { Box, LifeBuoy, Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
@@ -32,6 +32,7 @@ import { CasesSheet } from './CasesSheet'
 import { CompareSheet } from './CompareSheet'
 import { Debts } from './Debts'
 import { HandsBusy } from './HandsBusy'
+import { KinBeside, useKin } from './KinBeside'
 import { KeysSheet } from './KeysSheet'
 import { LanternString } from './LanternString'
 import { ShorterWay } from './ShorterWay'
@@ -63,6 +64,8 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const { bench, remark, trouble, planning } = controls
   const [open, setOpen] = useState<Open>()
   const [swapped, setSwapped] = useState(false)
+  const coupled = useKin(puzzle)
+  const [showsKin, setShowsKin] = useState(false)
   const [wideDebts, setWideDebts] = useState(false)
   const [help, setHelp] = useState(3)
   const { trail, done, step } = bench
@@ -180,6 +183,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
       case 'swap':
         setSwapped((now) => !now)
         break
+      case 'kin':
+        setShowsKin((shown) => !shown)
+        break
       case 'slower':
         setTurnMs((ms) => Math.min(1000, Math.round(Math.max(60, ms) * SPEED_STEP)))
         break
@@ -242,19 +248,29 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
       </div>
 
       <div className="grid min-h-0 grow gap-3 lg:grid-cols-[1fr_26rem]">
-        <div className="min-h-[15rem] lg:min-h-0">
-          <PuzzleWindows
-            ref={windows}
-            puzzle={puzzle}
-            state={bench.state}
-            scheme={given.scheme}
-            marks={settings.marks}
-            lights={lights}
-            guide={guide}
-            swapped={swapped}
-            label={`${given.copyName} from two corners. ${card ? card.lookFor : ''}`}
-            onTurn={(turn) => controls.make(turn.name)}
-          />
+        <div className="flex min-h-[15rem] flex-col gap-2 lg:min-h-0">
+          <div className="min-h-0 grow">
+            <PuzzleWindows
+              ref={windows}
+              puzzle={puzzle}
+              state={bench.state}
+              scheme={given.scheme}
+              marks={settings.marks}
+              lights={lights}
+              guide={guide}
+              swapped={swapped}
+              label={`${given.copyName} from two corners. ${card ? card.lookFor : ''}`}
+              onTurn={(turn) => controls.make(turn.name)}
+            />
+          </div>
+          {coupled && showsKin && (
+            <KinBeside
+              coupled={coupled}
+              state={bench.state}
+              attend={lights.attend}
+              marks={settings.marks}
+            />
+          )}
         </div>
         <div className="flex min-h-0 flex-col gap-3 lg:overflow-y-auto">
           {controls.planShare !== undefined && (
@@ -420,6 +436,15 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         {schoolsFor(given.puzzleId).flatMap(variantsOf).length > 1 && (
           <Button onClick={() => setOpen('compare')} disabled={bench.solved || !request}>
             <Rows3 size={16} aria-hidden /> <span className="max-sm:sr-only">Other ways</span>
+          </Button>
+        )}
+        {coupled && (
+          <Button
+            onClick={() => setShowsKin((shown) => !shown)}
+            aria-pressed={showsKin}
+            aria-label="The plain puzzle beside it"
+          >
+            <Box size={16} aria-hidden /> <Key>{keyFor('kin')}</Key>
           </Button>
         )}
         <Button onClick={stuck.toggle} disabled={bench.solved} aria-pressed={stuck.isOpen}>

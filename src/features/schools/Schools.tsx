@@ -13,6 +13,10 @@ import type { Settings } from '@/core/settings'
 import { readState } from '@/core/state'
 import { plural } from '@/core/words'
 import { Button } from '@/ui/Button'
+import { toast } from 'sonner'
+import { forgetSchool, learnSchools, ownSchoolsFor } from '@/core/schools/ownSchools'
+import { readSchool } from '@/core/schools/readSchool'
+import { forgetSchoolFile, keepSchoolFile } from './actions'
 import { FileButton } from '@/ui/FileButton'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
@@ -30,6 +34,8 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
   const [trouble, setTrouble] = useState<string>()
   const [share, setShare] = useState(0)
   const work = useWork()
+  // Counted up when a school is kept or forgotten, so that the list is made anew.
+  const [version, setVersion] = useState(0)
   useEffect(() => {
     let gone = false
     void coach()
@@ -45,7 +51,8 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
     return () => {
       gone = true
     }
-  }, [puzzleId])
+  }, [puzzleId, version])
+  const changed = () => setVersion((n) => n + 1)
   return (
     <div className="mx-auto grid w-full max-w-5xl grow content-start gap-4 px-4 py-6 sm:px-6">
       <div>
@@ -55,9 +62,9 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
       {trouble && <Notice kind="wrong">{trouble}</Notice>}
       {!sheets && !trouble && <ShareBar share={share} label="Looking at every school" />}
       {sheets?.map((sheet) => (
-        <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings, work }} />
+        <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings, work, changed }} />
       ))}
-      {sheets && <OwnFile {...{ puzzle, puzzleId, settings, work }} />}
+      {sheets && <OwnFile {...{ puzzle, puzzleId, settings, work, changed }} />}
     </div>
   )
 }
@@ -120,6 +127,8 @@ interface Shown {
   readonly puzzleId: string
   readonly settings: Settings
   readonly work: Work
+  /** The list of schools is not what it was. */
+  readonly changed: () => void
 }
 
 function SchoolCard({
@@ -128,7 +137,18 @@ function SchoolCard({
   sheet: { id, name, character, stages },
   settings,
   work,
+  changed,
 }: Shown & { sheet: SchoolSheet }) {
+  const isOwn = ownSchoolsFor(puzzleId).some((school) => school.id === id)
+  const forget = async () => {
+    const done = await forgetSchoolFile(puzzleId, id)
+    if (!done.ok) return void toast.error(done.problem.sentence)
+    forgetSchool(puzzleId, id)
+    // The worker knows it still, and is begun anew.
+    cancelCoach()
+    changed()
+    toast(`${name} is forgotten.`)
+  }
   const [proof, setProof] = useState<Result<Proof>>()
   const count = new Set(stages.flatMap(({ byHeart }) => byHeart.map(({ turns }) => turns))).size
   const survey = async () => {
@@ -157,6 +177,11 @@ function SchoolCard({
             What it costs, over 40 scrambles
           </Button>
         </AtWork>
+        {isOwn && (
+          <Button onClick={() => void forget()} disabled={work.now !== undefined}>
+            Forget it
+          </Button>
+        )}
         {proof?.ok && <Figures proof={proof.value} />}
         {proof && !proof.ok && <Notice kind="wrong">{proof.problem.sentence}</Notice>}
       </div>
@@ -230,7 +255,7 @@ const TOO_LONG = fail(
   `A school file has at most ${MOST_CHARACTERS.toLocaleString('en')} characters; this one is longer.`,
 )
 
-function OwnFile({ puzzle, puzzleId, settings, work }: Shown) {
+function OwnFile({ puzzle, puzzleId, settings, work, changed }: Shown) {
   const [file, setFile] = useState<string>()
   const [found, setFound] = useState<Result<ProvenFile>>()
   const read = async (chosen: File) => {
@@ -244,6 +269,15 @@ function OwnFile({ puzzle, puzzleId, settings, work }: Shown) {
       ),
     )
   }
+  const keep = async ({ name, text }: ProvenFile) => {
+    const kept = await keepSchoolFile(puzzleId, text)
+    if (!kept.ok) return void toast.error(kept.problem.sentence)
+    const school = readSchool(JSON.parse(text))
+    if (school.ok) learnSchools([{ puzzleId, school: { ...school.value, id: kept.value } }])
+    setFound(undefined)
+    changed()
+    toast(`${name} is kept, and offered for this puzzle.`)
+  }
   return (
     <section
       aria-label="A school file of your own"
@@ -252,7 +286,8 @@ function OwnFile({ puzzle, puzzleId, settings, work }: Shown) {
       <h2 className="text-lg">A school file of your own</h2>
       <p className="text-sm text-soft">
         It is tried on this puzzle from 200 scrambles, held every way in turn. It is proven here, or
-        refused with a position that it cannot leave; it is not kept.
+        refused with a position that it cannot leave. Once proven it can be kept, and is offered
+        like the others.
       </p>
       <div className="flex flex-wrap items-center gap-3">
         <AtWork owner={OWN_FILE} work={work}>
@@ -277,6 +312,9 @@ function OwnFile({ puzzle, puzzleId, settings, work }: Shown) {
           <Notice kind="safe">
             <p>{found.value.name} leads home from all of them.</p>
             <Figures proof={found.value.proof} />
+            <Button weight="attend" onClick={() => void keep(found.value)}>
+              Keep it
+            </Button>
           </Notice>
           <Stages puzzle={puzzle} stages={found.value.stages} settings={settings} />
         </>

@@ -8,7 +8,7 @@ import { inverseOf, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Condition, Technique } from '../../schools/school'
 import { sequence, type Sequence } from '../../search/sequence'
-import { cycleOf, type BaseCycle } from '../../universal/baseCycles'
+import { baseCyclesOf, cycleOf, shortCycles, type BaseCycle } from '../../universal/baseCycles'
 import { cyclesHome, type CycleStep } from '../../universal/cyclesHome'
 import { workOf } from '../../universal/orbitsAtWork'
 import { Setups } from '../../universal/setups'
@@ -27,7 +27,7 @@ import {
 } from '../workpiece'
 
 /** Cycles that are looked at, over all attempts to find a shorter way. */
-const BUDGET = 1000
+const BUDGET = 1500
 
 /** Set-up turns from any hold; from the first hold there may be more, so that every three are reached. */
 const SETUP_TURNS = 2
@@ -63,7 +63,7 @@ export function doSeries(
   const kept = keptOrbits(puzzle, [...goalBefore, ...stage.goal], base)
   const kit = kitFor(
     puzzle,
-    [side.letter, wanted[0], kept.join(), technique.sequences.join('|')].join(';'),
+    [side.letter, wanted[0], kept.join(), technique.sequences?.join('|') ?? ''].join(';'),
   )
   const best = bestWay()
   if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
@@ -152,6 +152,11 @@ const kitFor = memoised((puzzle: Puzzle, key: string): Kit => {
   const orbit = orbits.findIndex((each) => each.orbit.places.includes(Number(place)))
   const stays = new Set(kept.split(',').map(Number))
   const free = [...orbits.keys()].filter((o) => !stays.has(o))
+  if (sequences === '') {
+    const short = shortCycles(puzzle, orbit)
+    const bases = short.length > 0 ? short : (baseCyclesOf(puzzle).get(orbit) ?? [])
+    return { orbit, setups: new Setups(puzzle, bases, depthsOf(bases)), known: new Map() }
+  }
   const known = new Map<string, Rotation>()
   const bases: BaseCycle[] = []
   const axis = held({ base: letter } as StageContext['stage']).base
@@ -168,6 +173,8 @@ const kitFor = memoised((puzzle: Puzzle, key: string): Kit => {
         bases.push(cycle)
       }
   }
-  const depths = bases.map((_, i) => (i === 0 ? Infinity : SETUP_TURNS))
-  return { orbit, setups: new Setups(puzzle, bases, depths), known }
+  return { orbit, setups: new Setups(puzzle, bases, depthsOf(bases), true), known }
 })
+
+const depthsOf = (bases: readonly BaseCycle[]): number[] =>
+  bases.map((_, i) => (i === 0 ? Infinity : SETUP_TURNS))
