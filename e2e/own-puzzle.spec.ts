@@ -36,6 +36,24 @@ const FLAT = {
   mechanism: { kind: 'box', size: [3, 1, 3] },
 }
 
+/** A cube cut at a slant over a 3x3x3: every piece another shape, and every turn of a centre is seen. */
+const SLANTED = {
+  schema: 1,
+  id: 'slanted-3',
+  name: '3x3x3 in a slanted cube',
+  mechanism: { kind: 'box', size: [3, 3, 3] },
+  solid: {
+    halfSpaces: [
+      [[-1, 2, 2], 'white'],
+      [[1, -2, -2], 'yellow'],
+      [[2, 2, -1], 'red'],
+      [[-2, -2, 1], 'orange'],
+      [[-2, 1, -2], 'blue'],
+      [[2, -1, 2], 'green'],
+    ].map(([normal, colour]) => ({ normal, at: 4.5, colour })),
+  },
+}
+
 /** Drops a file on the page, as a hand with a mouse does. */
 async function drop(page: Page, name: string, text: string) {
   const files = await page.evaluateHandle(
@@ -87,6 +105,33 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   await page.goto('/log')
   await expect(page.getByText(STIFF.name).first()).toBeVisible()
+})
+
+test('a solid dropped on the shelf is led home in layers, with the plain puzzle beside it', async ({
+  page,
+}) => {
+  await page.goto('/shelf')
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
+  await drop(page, 'slanted.json', JSON.stringify(SLANTED))
+  const sheet = page.getByRole('dialog', { name: 'Add a puzzle' })
+  await sheet.getByLabel('Your name for it').fill('Slanted buoy')
+  await sheet.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await expect(page.getByRole('heading', { name: 'Slanted buoy' })).toBeVisible()
+  await layOut(page, 'Slanted buoy')
+  await page.getByLabel('Or your own turns').fill("R U F' L2 D B R' U2 F D' L")
+  await page.getByLabel('School').selectOption({ label: 'Layers' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toContainText(/it is turned there/)
+  // What is lit on the solid is lit on the plain puzzle too.
+  await page.keyboard.press('p')
+  const kin = page.getByRole('figure', { name: 'The plain puzzle' })
+  await expect(
+    kin.getByRole('img', { name: /one of its pieces lit|1 of its pieces lit/ }),
+  ).toBeVisible()
+  await stepsUntilHome(page, 80)
+  await page.getByRole('link', { name: 'See it in the log' }).click()
+  await expect(page.getByText('Last corners twisted').first()).toBeVisible()
 })
 
 test('a glued puzzle is counted, and led home in the fewest turns', async ({ page }) => {

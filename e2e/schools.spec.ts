@@ -36,6 +36,27 @@ test('a 3x3x3 is led home in layers, stage by stage', async ({ page }) => {
   await stepsUntilHome(page, 60)
 })
 
+test('a prism with an edge that is turned unseen: said at the step that mends it, and led home', async ({
+  page,
+}) => {
+  await layOut(page, 'Harbour-light prism')
+  // Two edges turned over; of one of them the flip cannot be seen.
+  await page
+    .getByLabel('Or your own turns')
+    .fill("R F' 2B U F U' 2B' U F' U' F R' B U2 F' U' S U F U' S' U' B'")
+  await page.getByLabel('School').selectOption({ label: 'Layers' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toContainText('It is turned unseen here, for no edge can be turned alone.')
+  await expect(
+    page
+      .getByRole('list', { name: 'Stages' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Middle layer' }),
+  ).toBeVisible()
+  await stepsUntilHome(page, 30)
+})
+
 test('the schools of a puzzle: stages, what is known by heart, what it costs', async ({ page }) => {
   await page.goto('/schools')
   await page.getByRole('link', { name: /tetrahedron with tips/ }).click()
@@ -50,7 +71,7 @@ test('the schools of a puzzle: stages, what is known by heart, what it costs', a
   await expect(school.getByRole('status')).toContainText(/\d+(\.\d+)? turns on average/)
 })
 
-test('a school file is proven on a puzzle, or refused with what it cannot leave', async ({
+test('a school file is proven, kept and followed, or refused with what it cannot leave', async ({
   page,
 }) => {
   const example = readFileSync('docs/school-file.md', 'utf8').match(/```json\n([\s\S]*?)```/)?.[1]
@@ -63,6 +84,19 @@ test('a school file is proven on a puzzle, or refused with what it cannot leave'
       .setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text) })
   await choose(example)
   await expect(own).toContainText('Corners, then the rest leads home from all of them.')
+  await own.getByRole('button', { name: 'Keep it' }).click()
+  const kept = page.getByRole('region', { name: 'Corners, then the rest' })
+  await expect(kept).toContainText('The rest')
+  await layOut(page, 'Chart-room cube')
+  await page.getByLabel('Or your own turns').fill("R U F' L2 D B R' U2 F D' L")
+  await page.getByLabel('School').selectOption({ label: 'Corners, then the rest' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  await expect(page.getByRole('region', { name: 'Step card' })).toContainText('Look for')
+  await stepsUntilHome(page, 40)
+  // A logged solve follows it now, so it stays.
+  await page.goto('/schools/cube-3')
+  await kept.getByRole('button', { name: 'Forget it' }).click()
+  await expect(page.getByText(/follows this school, so it stays known/)).toBeVisible()
   await choose(example.replace(`"R U R'", "L' U' L", `, ''))
   await expect(own.getByRole('alert')).toContainText(/From .* the school does not get on/)
   await choose(example.replace('"known"', '"magic"').replace('"insert"', '"magic"'))

@@ -5,6 +5,10 @@ import { puzzleById } from '../catalog'
 import { prove } from '../coach/prove'
 import { must } from '../result'
 import { whyNotServed } from '../universal/solve'
+import { edgesFirst } from './edges-first'
+import { faceThenThree } from './face-then-three'
+import { halfByHalf } from './half-by-half'
+import { layers } from './layers'
 import { readSchool } from './readSchool'
 
 const corners = { kinds: ['corner'], layers: ['base'] }
@@ -122,6 +126,11 @@ describe('a school file', () => {
     for (const file of [cubeFile, ...examples]) {
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       must(prove(cube3, must(readSchool(file)), 5))
+    }
+    for (const { options, ...school } of [layers, edgesFirst, halfByHalf, faceThenThree]) {
+      const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as unknown
+      expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
+      expect(must(readSchool(file))).toEqual({ ...school, options })
     }
     expect(isInForm({ ...cubeFile, schema: 2 })).toBe(false)
     expect(isInForm({ ...cubeFile, extra: true })).toBe(false)

@@ -1,5 +1,15 @@
 /** Reads school files: every problem is told with the path of its field. */
-import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
+import {
+  array,
+  boolean,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  ValidationError,
+  type AnySchema,
+} from 'yup'
 import { plainProblem } from '../plain'
 import { fail, ok, type Result } from '../result'
 import type { School, Technique } from './school'
@@ -7,7 +17,7 @@ import type { School, Technique } from './school'
 /** What a file may be written in: techniques that need no words of their own for one puzzle. */
 export type FileTechnique = Extract<
   Technique,
-  { kind: 'spin' | 'insert' | 'known' | 'rest' }
+  { kind: 'gather' | 'spin' | 'insert' | 'series' | 'small' | 'known' | 'twist' | 'rest' }
 >['kind']
 
 const unknownField = '${path} has a field that is not known: ${unknown}'
@@ -19,6 +29,7 @@ const MUSTS = ['home', 'placed', 'faced', 'looks home', 'together'] as const
 
 const selection: AnySchema = lazy(() =>
   object({
+    half: number().integer().min(0).max(1),
     kinds: array().of(text(40).required()).min(1).max(12),
     layers: array()
       .of(
@@ -38,12 +49,18 @@ const condition = object({
     .oneOf([...MUSTS])
     .required(),
   select: selection,
+  spare: number().integer().min(1).max(12),
 }).noUnknown(unknownField)
 
 const kind = string().required()
 const sequences = () => array().of(turns()).min(1).max(20)
 
 const techniques: Record<FileTechnique, AnySchema> = {
+  gather: object({
+    kind,
+    must: mixed().oneOf(['home', 'faced']).required(),
+    select: selection,
+  }).noUnknown(unknownField),
   spin: object({
     kind,
     select: selection,
@@ -63,6 +80,18 @@ const techniques: Record<FileTechnique, AnySchema> = {
     fetch: text(4).required(),
     times: number().integer().min(1).max(3).required(),
   }).noUnknown(unknownField),
+  series: object({
+    kind,
+    select: selection,
+    sequences: sequences(),
+    turn: text(4),
+  }).noUnknown(unknownField),
+  small: object({
+    kind,
+    select: selection,
+    keeping: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
+  }).noUnknown(unknownField),
+  twist: object({ kind, trigger: turns(), spot: text(4).required() }).noUnknown(unknownField),
   rest: object({ kind }).noUnknown(unknownField),
 }
 
@@ -78,10 +107,12 @@ const technique = lazy((value: unknown): AnySchema => {
 const fit = lazy((value: unknown): AnySchema => {
   const { mechanism } = Object(value) as { mechanism?: unknown }
   return object({
-    mechanism: mixed().oneOf(['box', 'tetrahedron', 'any']).required(),
-    ...(mechanism === 'box'
+    mechanism: mixed().oneOf(['box', 'conjoined', 'tetrahedron', 'any']).required(),
+    ...(mechanism === 'box' || mechanism === 'conjoined'
       ? { size: array().of(number().integer().min(1).max(7).required()).length(3).required() }
       : {}),
+    ...(mechanism === 'box' ? { inSolids: boolean() } : {}),
+    ...(mechanism === 'conjoined' ? { count: number().integer().min(2).max(2).required() } : {}),
   })
     .noUnknown(unknownField)
     .required()
@@ -95,6 +126,7 @@ const schema = object({
   name: text(60).required(),
   character: text(200).required(),
   fits: fit,
+  lastCentreTellsLeast: boolean(),
   stages: array()
     .of(
       object({
@@ -103,9 +135,11 @@ const schema = object({
           .required(),
         name: text(60).required(),
         aim: text(200).required(),
+        aimInSolid: text(200),
         base: mixed().oneOf(['U', 'D', 'F', 'B', 'R', 'L']).required(),
         goal: array().of(condition.required()).max(20).required(),
         technique,
+        asks: mixed().oneOf(['centres tell', 'no centre tells']),
       }).noUnknown(unknownField),
     )
     .min(1)
@@ -129,8 +163,8 @@ export function readSchool(input: unknown): Result<School> {
     const twice = ids.find((each, i) => ids.indexOf(each) !== i)
     if (twice !== undefined)
       return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
-    const { id, name, character, fits, stages } = read
-    return ok({ id, name, character, fits, options: [], stages })
+    const { id, name, character, fits, lastCentreTellsLeast, stages } = read
+    return ok({ id, name, character, fits, lastCentreTellsLeast, options: [], stages })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-school', `${error.message}.`, { field: error.path })

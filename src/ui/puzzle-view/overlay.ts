@@ -136,6 +136,9 @@ function seenPoint(
   return points.find(isInSight)
 }
 
+/** A window ends at 1; a letter stays whole. */
+const inWindow = (at: number): number => Math.max(-0.93, Math.min(0.93, at))
+
 /** The letters of the outer layers, in each window those that face it. */
 function lettersOf(puzzle: Puzzle, eye: Eye): Letter[] {
   const seen = new Set<string>()
@@ -156,7 +159,8 @@ function lettersOf(puzzle: Puzzle, eye: Eye): Letter[] {
     )
     const at = add(core, scale(axis, reach + LETTER_DISTANCE))
     if (dot(axis, subtract(eye.from, at)) <= 0) return []
-    return [{ name: grip.name, at: eye.flat(at) }]
+    const [x, y] = eye.flat(at)
+    return [{ name: grip.name, at: [inWindow(x), inWindow(y)] }]
   })
 }
 
