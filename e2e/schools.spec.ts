@@ -48,6 +48,15 @@ test('a prism with an edge that is turned unseen: said at the step that mends it
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
   await expect(card).toContainText('It is turned unseen here, for no edge can be turned alone.')
+  // Whether a piece would fit is told before the turns are made.
+  await page.getByText('Will it fit?').click()
+  const told = page.getByRole('status').filter({ hasText: /^Then the/ })
+  await expect(told).toContainText('lies in the place')
+  await page.getByLabel('After which turns').fill('U Q')
+  await expect(page.getByRole('status').filter({ hasText: 'Q' })).toBeVisible()
+  await page.getByLabel('After which turns').fill('U')
+  await expect(told).toContainText(/fit/)
+  await page.getByText('Will it fit?').click()
   await expect(
     page
       .getByRole('list', { name: 'Stages' })

@@ -1,20 +1,124 @@
 /** The written schools of puzzles other than the 2x2x2: proven from many states, with what they cost. */
 import { CATALOG_IDS, puzzleById } from '../src/core/catalog'
 import { byHeart } from '../src/core/coach/byHeart'
+import { plan } from '../src/core/coach/plan'
 import { prove } from '../src/core/coach/prove'
+import { compile, type Puzzle } from '../src/core/puzzle/compile'
+import { readDefinition } from '../src/core/puzzle/readDefinition'
+import { seededRandom, type Random } from '../src/core/random'
 import { must } from '../src/core/result'
-import { SCHOOLS } from '../src/core/schools'
+import { SCHOOLS, schoolNamed } from '../src/core/schools'
 import { fits } from '../src/core/schools/fits'
+import type { School } from '../src/core/schools/school'
+import { scramble, scrambledState } from '../src/core/scramble/scramble'
 
 export function measureSchools(states: number): void {
   for (const id of CATALOG_IDS.filter((each) => each !== 'cube-2')) {
     const puzzle = must(puzzleById(id))
-    for (const school of SCHOOLS.filter((each) => fits(each, puzzle.definition))) {
-      const began = performance.now()
-      const { meanTurns, mostTurns, meanLooks } = must(prove(puzzle, school, states))
-      const each = (performance.now() - began) / states
+    const own = SCHOOLS.filter((each) => fits(each, puzzle.definition))
+    if (own.length === 0) continue
+    for (const school of own) tell(puzzle, school, states)
+    tell(puzzle, must(schoolNamed(id, 'piece-by-piece')), Math.ceil(states / 10))
+  }
+}
+
+function tell(puzzle: Puzzle, school: School, states: number): void {
+  const { meanTurns, mostTurns, meanLooks } = must(prove(puzzle, school, states))
+  const [median, late] = planTimes(puzzle, school, Math.min(states, 300))
+  console.log(
+    `${puzzle.definition.id} ${school.id}: all of ${states} states, ${meanTurns} turns on average, ${mostTurns} at most, ${meanLooks} looks, ${byHeart(puzzle, school).length} by heart, plan ${median} ms, 99th ${late} ms`,
+  )
+}
+
+/** Median and 99th percentile of a plan, once warm. */
+function planTimes(puzzle: Puzzle, school: School, count: number): [string, string] {
+  const times = Array.from({ length: count }, (_, i) => {
+    const from = scrambledState(puzzle, scramble(puzzle, 100_000 + i))
+    const began = performance.now()
+    must(plan(puzzle, school, from))
+    return performance.now() - began
+  }).sort((a, b) => a - b)
+  return [times[count >> 1].toFixed(0), times[Math.floor(0.99 * count)].toFixed(0)]
+}
+
+const NORMALS = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+  [1, 1, 0],
+  [1, -1, 0],
+  [1, 0, 1],
+  [0, 1, 1],
+  [0, 1, -1],
+  [1, 1, 1],
+  [1, 1, -1],
+  [-1, 1, 1],
+  [2, 1, 0],
+  [1, 2, 2],
+  [2, 2, 1],
+] as const
+const COLOURS = [
+  'white',
+  'yellow',
+  'red',
+  'orange',
+  'blue',
+  'green',
+  'violet',
+  'grey',
+  'pink',
+  'brown',
+]
+const MARKS = ['dot', 'ring', 'bar', 'wave', 'cross', 'leaf']
+
+/** Some pairs of parallel cuts over a cube; undefined where they do not make a puzzle. */
+function randomSolid(size: number, random: Random): Puzzle | undefined {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random.unit() * list.length)]
+  const normals = [...new Set(Array.from({ length: 5 }, () => pick(NORMALS)))]
+  const halfSpaces = normals.flatMap((normal, i) => {
+    const at = (pick([3, 4, 5, 6, 8, 10, 12, 16, 18]) * size) / 12
+    return [1, -1].map((sign, side) => ({
+      normal: normal.map((c) => c * sign + 0),
+      at: Math.round(at * 4) / 4,
+      colour: COLOURS[(2 * i + side) % COLOURS.length],
+    }))
+  })
+  const colours = [...new Set(halfSpaces.map(({ colour }) => colour))].map((id, i) => ({
+    id,
+    name: id,
+    shade: `#${(0x303030 + 0x0f1f2f * i).toString(16)}`,
+    mark: MARKS[i % MARKS.length],
+  }))
+  const read = readDefinition({
+    schema: 1,
+    id: `solid-${size}`,
+    name: `A solid over ${size}x${size}x${size}`,
+    mechanism: { kind: 'box', size: [size, size, size] },
+    solid: { halfSpaces },
+    colours,
+  })
+  if (!read.ok) return undefined
+  try {
+    return compile(read.value)
+  } catch {
+    // A cut that leaves a piece with nothing: the file would be refused.
+    return undefined
+  }
+}
+
+/** Every school of solids that nobody has seen, from some states each. */
+export function measureSolids(count: number, states: number): void {
+  const random = seededRandom(11)
+  for (const size of [3, 2]) {
+    const made: Puzzle[] = []
+    while (made.length < count) made.push(...[randomSolid(size, random) ?? []].flat())
+    const schools = SCHOOLS.filter((school) => fits(school, made[0].definition))
+    for (const school of schools) {
+      const proofs = made.map((puzzle) => must(prove(puzzle, school, states)))
+      const mean = proofs.reduce((sum, { meanTurns }) => sum + meanTurns, 0) / count
+      const most = Math.max(...proofs.map(({ mostTurns }) => mostTurns))
       console.log(
-        `${id} ${school.id}: all of ${states} states, ${meanTurns} turns on average, ${mostTurns} at most, ${meanLooks} looks, ${byHeart(puzzle, school).length} by heart, ${each.toFixed(1)} ms each with its proof`,
+        `${count} solids over ${size}x${size}x${size} ${school.id}: all of ${states} states of each, ${mean.toFixed(1)} turns on average, ${most} at most`,
       )
     }
   }

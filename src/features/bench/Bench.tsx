@@ -42,6 +42,7 @@ import { StuckPanel } from './StuckPanel'
 import { Tape } from './Tape'
 import { guideOf } from './guide'
 import type { Saving } from './outbox'
+import { WillItFit } from './WillItFit'
 import { useBench, type BenchGiven } from './useBench'
 import { useStuck } from './useStuck'
 
@@ -401,6 +402,20 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                   onTurn={(turn) => controls.make(turn.name)}
                 />
               </div>
+            </details>
+          )}
+          {!bench.solved && (
+            <details className="rounded-lg border border-line bg-surface p-3">
+              <summary className="cursor-pointer text-sm text-soft">Will it fit?</summary>
+              <WillItFit
+                puzzle={puzzle}
+                scheme={given.scheme}
+                state={bench.state}
+                lit={lights.attend[0]}
+                marks={settings.marks}
+                dialect={settings.readDialect}
+                onMake={(names) => names.forEach(controls.make)}
+              />
             </details>
           )}
         </div>
