@@ -20,6 +20,7 @@ import {
   Vector3,
   WebGLRenderer,
   type Object3D,
+  MathUtils,
 } from 'three'
 import { fillerOf } from '@/core/analysis/anatomy'
 import { average, length as lengthOf, subtract } from '@/core/geometry/vector'
@@ -65,6 +66,9 @@ const LEAST_MATCH = 0.7
 /** Cosine of the least angle between a face and the axis of a turn that is dragged on it. */
 const MOST_ALONG = 0.9
 const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8', wrong: '#ff8f9f' } as const
+/** Half a letter, in pixels: nearer to the edge of a window it would be cut. */
+const LETTER_MARGIN = 10
+
 /** How far a touched piece stands out, in its distance from the core. */
 const RAISE = 0.16
 
@@ -440,6 +444,10 @@ export class PuzzleScene {
         const at = this.held.localToWorld(new Vector3(...v)).project(camera)
         return [area.x + ((at.x + 1) / 2) * area.width, area.y + ((1 - at.y) / 2) * area.height]
       },
+      inside: ([x, y]) => [
+        MathUtils.clamp(x, area.x + LETTER_MARGIN, area.x + area.width - LETTER_MARGIN),
+        MathUtils.clamp(y, area.y + LETTER_MARGIN, area.y + area.height - LETTER_MARGIN),
+      ],
       sees: (piece, point) => {
         this.aim(name)
         const at = this.held.localToWorld(new Vector3(...point))

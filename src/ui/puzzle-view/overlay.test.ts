@@ -21,6 +21,7 @@ function eyeFrom(puzzle: Puzzle, name: (typeof WINDOW_NAMES)[number], sees = tru
   return {
     from: scale(toward, 40),
     flat: (v) => [dot(across, v), -dot(above, v)],
+    inside: (point) => point,
     sees: () => sees,
   }
 }

@@ -15,6 +15,8 @@ export type Point = readonly [number, number]
 export interface Eye {
   readonly from: Vector
   readonly flat: (point: Vector) => Point
+  /** The nearest point at which a letter is whole inside the window. */
+  readonly inside: (point: Point) => Point
   /** Whether a point of a piece is in sight. */
   readonly sees: (piece: number, point: Vector) => boolean
 }
@@ -136,9 +138,6 @@ function seenPoint(
   return points.find(isInSight)
 }
 
-/** A window ends at 1; a letter stays whole. */
-const inWindow = (at: number): number => Math.max(-0.93, Math.min(0.93, at))
-
 /** The letters of the outer layers, in each window those that face it. */
 function lettersOf(puzzle: Puzzle, eye: Eye): Letter[] {
   const seen = new Set<string>()
@@ -159,8 +158,7 @@ function lettersOf(puzzle: Puzzle, eye: Eye): Letter[] {
     )
     const at = add(core, scale(axis, reach + LETTER_DISTANCE))
     if (dot(axis, subtract(eye.from, at)) <= 0) return []
-    const [x, y] = eye.flat(at)
-    return [{ name: grip.name, at: [inWindow(x), inWindow(y)] }]
+    return [{ name: grip.name, at: eye.inside(eye.flat(at)) }]
   })
 }
 
