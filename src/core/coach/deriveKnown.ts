@@ -4,7 +4,9 @@
  * shortest is found and added.
  */
 import { anchorsOf } from '../analysis/anchors'
-import { isReached } from '../universal/account'
+import { lookAlikesOf } from '../analysis/lookAlikes'
+import { isNothing } from '../analysis/invariants'
+import { accountOf, isReached } from '../universal/account'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { ROTATION_COUNT, type Rotation } from '../rotation'
 import type { Condition, Stage } from '../schools/school'
@@ -32,7 +34,9 @@ export function deriveKnown(
   const lastTurns = layerTurns(puzzle, technique.fetch)
   const serves = (state: State, sequences: readonly string[]) =>
     cheapestRow(context, state, technique, sequences) !== undefined
-  let rest = openStates(puzzle, stage, goalBefore).filter((state) => !serves(state, []))
+  const all = openStates(puzzle, stage, goalBefore)
+  if (!all) throw new Error(`the cases of ${stage.id} are too many to list`)
+  let rest = all.filter((state) => !serves(state, []))
   const bound = boundFor(puzzle, stage)
   const found: Case[] = []
   while (rest.length > 0) {
@@ -62,12 +66,25 @@ export function deriveKnown(
   return found
 }
 
-/** Every reachable state that meets the goal before, once, with what that goal fixes as it is at home. */
-function openStates(puzzle: Puzzle, stage: Stage, goalBefore: readonly Condition[]): State[] {
+/** More positions than this are not listed. */
+const MOST_OPEN = 20_000
+
+/**
+ * Every reachable state that meets the goal before, once, with what that goal fixes as it is at home.
+ *
+ * @returns undefined if there are too many to list
+ */
+export function openStates(
+  puzzle: Puzzle,
+  stage: Stage,
+  goalBefore: readonly Condition[],
+): State[] | undefined {
   const { base } = held(stage)
   const fixed = new Set(
     goalBefore.flatMap((condition) =>
-      condition.must === 'home' ? [...piecesOf(puzzle, condition, base)] : [],
+      condition.must === 'home' || condition.must === 'looks home'
+        ? [...piecesOf(puzzle, condition, base)]
+        : [],
     ),
   )
   const open = stage.goal
@@ -75,6 +92,13 @@ function openStates(puzzle: Puzzle, stage: Stage, goalBefore: readonly Condition
     .filter((p, i, all) => !fixed.has(p) && all.indexOf(p) === i)
   const places = new Set(open)
   const anchored = new Set(anchorsOf(puzzle))
+  const { inPlace } = lookAlikesOf(puzzle)
+  const ways = open.reduce(
+    (product, piece, i) =>
+      product * inPlace[piece].ways * (anchored.has(piece) ? 1 : open.length - i),
+    1,
+  )
+  if (ways > 20 * MOST_OPEN) return undefined
   const found: State[] = []
   const state = start(puzzle)
   const filled = new Set<number>()
@@ -82,7 +106,7 @@ function openStates(puzzle: Puzzle, stage: Stage, goalBefore: readonly Condition
     if (i === open.length) {
       if (
         frameMeeting(puzzle, goalBefore, base, state) !== undefined &&
-        isReached(puzzle, new Uint8Array(state))
+        isReading(puzzle, new Uint8Array(state))
       )
         found.push(new Uint8Array(state))
       return
@@ -100,7 +124,14 @@ function openStates(puzzle: Puzzle, stage: Stage, goalBefore: readonly Condition
     state[piece] = 0
   }
   put(0)
-  return found
+  return found.length > MOST_OPEN ? undefined : found
+}
+
+/** Whether turns lead to a state with every piece under its own name, as a plan reads it. */
+function isReading(puzzle: Puzzle, state: State): boolean {
+  if (!isReached(puzzle, state)) return false
+  const { span, vectorOf } = accountOf(puzzle)
+  return anchorsOf(puzzle).length === 0 || isNothing(span, vectorOf(state))
 }
 
 /** Pieces of the goal, as many as a table tracks, must be home: a bound from each such group. */

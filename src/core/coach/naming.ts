@@ -25,7 +25,7 @@ export interface Taken {
 export type Naming = readonly Taken[]
 
 /** Namings looked at, and changes from the natural one. */
-const MOST_NAMINGS = 100
+const MOST_NAMINGS = 60
 const MOST_CHANGES = 3
 
 interface Work extends Pick<Account, 'coordinates' | 'vectorOf'> {

@@ -7,9 +7,14 @@ import type { Puzzle } from '../puzzle/compile'
 import { readTurns } from '../notation/read'
 import { fail, ok, type Problem, type Result } from '../result'
 import { fits } from '../schools/fits'
-import type { School } from '../schools/school'
+import { stagesOf, variantsOf, type School } from '../schools/school'
+import { taught } from '../schools/taught'
+import { directionOfLetter } from '../puzzle/directions'
 import { scramble, scrambledState } from '../scramble/scramble'
-import { rotateState } from '../state'
+import { rotateState, writeState } from '../state'
+import { openStates } from './deriveKnown'
+import { sequencesOf } from './technique'
+import { cheapestRow } from './techniques/known'
 import { plan } from './plan'
 import { selected } from './selections'
 import { basesOf } from './start'
@@ -17,6 +22,8 @@ import { statesAfterStages } from './verify'
 
 export interface Proof {
   readonly states: number
+  /** Positions of stages whose positions could all be listed, each led to its goal. */
+  readonly listed: number
   readonly meanLooks: number
   readonly meanTurns: number
   readonly mostTurns: number
@@ -31,6 +38,8 @@ export function prove(
 ): Result<Proof> {
   const misfit = misfitOf(puzzle, school)
   if (misfit) return { ok: false, problem: misfit }
+  const listed = listedAll(puzzle, taught(puzzle, school))
+  if (!listed.ok) return listed
   let [turns, most, looks] = [0, 0, 0]
   for (let seed = 1; seed <= states; seed++) {
     const drawn = scramble(puzzle, seed)
@@ -53,10 +62,43 @@ export function prove(
   }
   return ok({
     states,
+    listed: listed.value,
     meanTurns: Math.round((10 * turns) / states) / 10,
     meanLooks: Math.round((10 * looks) / states) / 10,
     mostTurns: most,
   })
+}
+
+/**
+ * The stages whose positions are few: all that the goal before leaves open are listed, and the sequences of the
+ * stage must lead each of them to its goal. How many there were.
+ */
+function listedAll(puzzle: Puzzle, school: School): Result<number> {
+  let count = 0
+  for (const variant of variantsOf(school)) {
+    const stages = stagesOf(school, variant)
+    for (const [s, stage] of stages.entries()) {
+      const { technique } = stage
+      const before = stages[s - 1]?.goal ?? []
+      // With nothing home before it, everything is open.
+      if (technique.kind !== 'known' || before.length === 0) continue
+      const states = openStates(puzzle, stage, before)
+      if (!states) continue
+      const base = directionOfLetter(stage.base)
+      const sequences = sequencesOf(puzzle, school, stage, before)
+      const context = { puzzle, stage, base, hand: 'right' as const }
+      const left = states.find(
+        (state) => cheapestRow(context, state, technique, sequences) === undefined,
+      )
+      if (left)
+        return fail(
+          'stuck',
+          `The stage ${stage.id} does not leave the position ${writeState(left)}, which the stage before can.`,
+        )
+      count += states.length
+    }
+  }
+  return ok(count)
 }
 
 /** Why a school cannot be meant for a puzzle, before anything is planned. */

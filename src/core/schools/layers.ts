@@ -28,7 +28,16 @@ export const layers: School = {
   name: 'Layers',
   character: 'A cross, its corners, the middle layer, then the last layer in four small steps.',
   fits: { mechanism: 'box', size: [3, 3, 3], inSolids: true },
-  options: [],
+  options: [
+    {
+      id: 'corners',
+      name: 'Corners of the first layer',
+      choices: [
+        { id: 'look', name: 'by look' },
+        { id: 'trigger', name: 'one trigger, repeated' },
+      ],
+    },
+  ],
   lastCentreTellsLeast: true,
   stages: [
     {
@@ -83,6 +92,23 @@ export const layers: School = {
         fetch: 'U',
         runs: 1,
       },
+      when: { corners: 'look' },
+    },
+    {
+      id: 'corners-by-trigger',
+      name: 'Corners of the first layer',
+      aim: 'The {base} layer is whole.',
+      aimInSolid: 'The layer of {base} is whole.',
+      base: 'D',
+      goal: baseHome,
+      technique: {
+        kind: 'insert',
+        select: baseCorners,
+        sequences: ["R U R' U'"],
+        fetch: 'U',
+        runs: 5,
+      },
+      when: { corners: 'trigger' },
     },
     {
       id: 'middle',

@@ -127,10 +127,16 @@ describe('a school file', () => {
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       must(prove(cube3, must(readSchool(file)), 5))
     }
-    for (const { options, ...school } of [layers, edgesFirst, halfByHalf, faceThenThree]) {
-      const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as unknown
+    for (const school of [layers, edgesFirst, halfByHalf, faceThenThree]) {
+      const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
-      expect(must(readSchool(file))).toEqual({ ...school, options })
+      expect(must(readSchool(file))).toEqual(school)
+      const [first, ...rest] = file.stages
+      const strange = readSchool({
+        ...file,
+        stages: [{ ...first, when: { pace: 'slow' } }, ...rest],
+      })
+      expect(strange.ok ? '' : strange.problem.sentence).toContain('pace slow')
     }
     expect(isInForm({ ...cubeFile, schema: 2 })).toBe(false)
     expect(isInForm({ ...cubeFile, extra: true })).toBe(false)

@@ -118,6 +118,16 @@ const fit = lazy((value: unknown): AnySchema => {
     .required()
 })
 
+const smallId = () =>
+  string()
+    .matches(/^[a-z][a-z0-9-]{0,39}$/, '${path} must be small letters, digits and hyphens')
+    .required()
+
+const choice = () =>
+  object({ id: smallId(), name: text(60).required() })
+    .noUnknown(unknownField)
+    .required()
+
 const schema = object({
   schema: number().oneOf([1]).required(),
   id: string()
@@ -127,6 +137,17 @@ const schema = object({
   character: text(200).required(),
   fits: fit,
   lastCentreTellsLeast: boolean(),
+  options: array()
+    .of(
+      object({
+        id: smallId(),
+        name: text(60).required(),
+        choices: array().of(choice()).min(2).max(8).required(),
+      })
+        .noUnknown(unknownField)
+        .required(),
+    )
+    .max(4),
   stages: array()
     .of(
       object({
@@ -140,6 +161,15 @@ const schema = object({
         goal: array().of(condition.required()).max(20).required(),
         technique,
         asks: mixed().oneOf(['centres tell', 'no centre tells']),
+        when: lazy((value: unknown) =>
+          value === undefined
+            ? mixed()
+            : object(
+                Object.fromEntries(
+                  Object.keys(Object(value) as object).map((key) => [key, smallId()]),
+                ),
+              ),
+        ),
       }).noUnknown(unknownField),
     )
     .min(1)
@@ -158,13 +188,30 @@ export function readSchool(input: unknown): Result<School> {
   const unplain = plainProblem(input, BOUNDS)
   if (unplain) return { ok: false, problem: unplain }
   try {
-    const read = schema.validateSync(input) as unknown as Omit<School, 'options'>
+    const read = schema.validateSync(input) as unknown as Omit<School, 'options'> &
+      Partial<Pick<School, 'options'>>
     const ids = read.stages.map((stage) => stage.id)
     const twice = ids.find((each, i) => ids.indexOf(each) !== i)
     if (twice !== undefined)
       return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
-    const { id, name, character, fits, lastCentreTellsLeast, stages } = read
-    return ok({ id, name, character, fits, lastCentreTellsLeast, options: [], stages })
+    const { id, name, character, fits, lastCentreTellsLeast, options = [], stages } = read
+    const strange = stages
+      .flatMap((stage) => Object.entries(stage.when ?? {}))
+      .find(
+        ([option, wanted]) =>
+          !options.some(
+            (each) => each.id === option && each.choices.some((one) => one.id === wanted),
+          ),
+      )
+    if (strange)
+      return fail(
+        'bad-school',
+        `stages ask for the choice ${strange.join(' ')}, which no option has.`,
+        {
+          field: 'stages',
+        },
+      )
+    return ok({ id, name, character, fits, lastCentreTellsLeast, options, stages })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-school', `${error.message}.`, { field: error.path })

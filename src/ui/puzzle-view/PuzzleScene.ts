@@ -66,8 +66,8 @@ const LEAST_MATCH = 0.7
 /** Cosine of the least angle between a face and the axis of a turn that is dragged on it. */
 const MOST_ALONG = 0.9
 const RIM_COLOURS = { attend: '#f4b44c', safe: '#62c9b8', wrong: '#ff8f9f' } as const
-/** Half a letter, in pixels: nearer to the edge of a window it would be cut. */
-const LETTER_MARGIN = 10
+/** In pixels: nearer to the edge of a window a letter would be cut, or lie on the words that stand there. */
+const LETTER_MARGIN = { side: 10, edge: 28 } as const
 
 /** How far a touched piece stands out, in its distance from the core. */
 const RAISE = 0.16
@@ -445,8 +445,8 @@ export class PuzzleScene {
         return [area.x + ((at.x + 1) / 2) * area.width, area.y + ((1 - at.y) / 2) * area.height]
       },
       inside: ([x, y]) => [
-        MathUtils.clamp(x, area.x + LETTER_MARGIN, area.x + area.width - LETTER_MARGIN),
-        MathUtils.clamp(y, area.y + LETTER_MARGIN, area.y + area.height - LETTER_MARGIN),
+        MathUtils.clamp(x, area.x + LETTER_MARGIN.side, area.x + area.width - LETTER_MARGIN.side),
+        MathUtils.clamp(y, area.y + LETTER_MARGIN.edge, area.y + area.height - LETTER_MARGIN.edge),
       ],
       sees: (piece, point) => {
         this.aim(name)

@@ -27,7 +27,7 @@ import {
 } from '../workpiece'
 
 /** Cycles that are looked at, over all attempts to find a shorter way. */
-const BUDGET = 1500
+const BUDGET = 800
 
 /** Set-up turns from any hold; from the first hold there may be more, so that every three are reached. */
 const SETUP_TURNS = 2
