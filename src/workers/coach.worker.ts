@@ -76,6 +76,8 @@ export interface StuckRequest {
   readonly school?: string
   readonly variant: Variant
   readonly base?: string
+  /** How the plan on the bench reads equal pieces. */
+  readonly naming?: Route['naming']
 }
 
 export interface Stuck {
@@ -329,6 +331,7 @@ const coach = {
           school: school.value,
           variant: request.variant,
           base: request.base ?? 'up',
+          naming: request.naming,
         }
       : undefined
     return ok({ diagnosis, remedies: remediesFor(puzzle.value, diagnosis, at) })

@@ -17,6 +17,7 @@ import { aimWords, explainStep } from './explain'
 import { frameMeeting, piecesMeeting, piecesOf } from './goal'
 import { turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
 import {
+  nameOf,
   namingBetween,
   otherReadings,
   readingsOf,
@@ -75,7 +76,10 @@ export function plan(
     )
   const bases = options.base && !school.isWithoutBase ? [options.base] : possible
   try {
-    const drafts = bases.map((base) => draftFor(puzzle, school, stages, base, state, options))
+    const readings = readingsFor(puzzle, stages, state)
+    const drafts = bases.map((base) =>
+      draftFor(puzzle, school, stages, base, state, readings, options),
+    )
     const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
     return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
   } catch (error) {
@@ -90,18 +94,26 @@ function asTaught(puzzle: Puzzle, school: School): School {
   return taught(puzzle, now || school)
 }
 
+const readingsFor = (puzzle: Puzzle, stages: readonly Stage[], state: State): readonly State[] =>
+  stages.some(plansAsWhole) ? [state] : readingsOf(puzzle, state)
+
 /** A draft from the most promising reading of the position. */
 function draftFor(
   puzzle: Puzzle,
   school: School,
   stages: readonly Stage[],
   base: Direction,
-  state: State,
+  actual: State,
+  readings: readonly State[],
   options: PlanOptions,
 ): Draft {
-  const readings = stages.some(plansAsWhole) ? [state] : readingsOf(puzzle, state)
   const from = bestReading(puzzle, stages, base, readings)
-  return draftFrom(puzzle, school, stages, base, from, options)
+  return draftFrom(puzzle, school, stages, base, from, { ...options, actual })
+}
+
+/** With the position as it is, under the pieces' own names: a wish is told in these. */
+interface DraftOptions extends PlanOptions {
+  readonly actual: State
 }
 
 /** The most promising reading: the most stages met, then the most pieces right. */
@@ -153,8 +165,9 @@ export function rankStarts(
   if (given.isWithoutBase) return []
   const school = taught(puzzle, given)
   const stages = stagesOf(school, options.variant ?? {})
+  const readings = readingsFor(puzzle, stages, state)
   return basesOf(puzzle, school, stages[0])
-    .map((base) => draftFor(puzzle, school, stages, base, state, { hand: options.hand }))
+    .map((base) => draftFor(puzzle, school, stages, base, state, readings, { hand: options.hand }))
     .sort((a, b) => (isBetter(a, b) ? -1 : 1))
     .map(({ start, turns, stages: drafted }) => ({
       base: start.base,
@@ -182,9 +195,9 @@ function draftFrom(
   stages: readonly Stage[],
   base: Direction,
   state: State,
-  options: PlanOptions,
+  options: DraftOptions,
 ): Draft {
-  const { prefer, hand = 'right' } = options
+  const { hand = 'right' } = options
   const starts = startsWith(puzzle, school, stages, base, state)
   const begun = starts.map((start) => {
     const work = new Workpiece(puzzle, state, start.frame, hand)
@@ -194,7 +207,7 @@ function draftFrom(
         : []
     return { start, work, drafted }
   })
-  const wanted = begun.filter(({ work }) => takesFirst(work, prefer))
+  const wanted = begun.filter(({ work }) => takesFirst(puzzle, work, options))
   const { start, work, drafted } = (wanted.length > 0 ? wanted : begun).reduce((a, b) =>
     b.work.cost < a.work.cost ? b : a,
   )
@@ -240,9 +253,16 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
 const NO_WISH = { prefer: undefined, first: undefined }
 
 /** Whether the first piece that is brought home is the preferred one. */
-function takesFirst({ steps }: Workpiece, prefer: number | undefined): boolean {
-  const first = steps.find(({ aim }) => aim.kind === 'insert')?.aim
-  return prefer !== undefined && first?.kind === 'insert' && first.piece === prefer
+function takesFirst(
+  puzzle: Puzzle,
+  { steps }: Workpiece,
+  { prefer, actual }: DraftOptions,
+): boolean {
+  const first = steps.find(({ aim }) => aim.kind === 'insert')
+  if (prefer === undefined || first?.aim.kind !== 'insert') return false
+  const before = steps.slice(0, steps.indexOf(first)).flatMap(madeIn)
+  const naming = namingBetween(puzzle, turnedAll(puzzle, actual, before), first.before)
+  return really(naming, first.aim.piece) === prefer
 }
 
 function doStage(
@@ -252,7 +272,7 @@ function doStage(
   index: number,
   start: Start,
   work: Workpiece,
-  { prefer, first, scheme = puzzle.definition.colours }: PlanOptions,
+  { prefer, first, actual, scheme = puzzle.definition.colours }: DraftOptions,
 ) {
   const stage = stages[index]
   const before = work.steps.length
@@ -266,7 +286,11 @@ function doStage(
     if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
     const { base } = start
-    const context = { puzzle, school, stage, base, prefer, first, hand: work.hand, scheme }
+    // What is wished for goes by the name that it has in this reading.
+    const wished =
+      prefer === undefined ? undefined : nameOf(namingBetween(puzzle, actual, work.state), prefer)
+    const { hand } = work
+    const context = { puzzle, school, stage, base, prefer: wished, first, hand, scheme }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
   }
   return { stage, steps: work.steps.slice(before) }

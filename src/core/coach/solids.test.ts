@@ -2,7 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { lookAlikesOf } from '../analysis/lookAlikes'
 import { puzzleById } from '../catalog'
+import { readTurns } from '../notation/read'
 import { compile, type Puzzle } from '../puzzle/compile'
+import { directionOfName } from '../puzzle/directions'
 import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { schoolNamed, schoolsOf } from '../schools'
@@ -37,6 +39,13 @@ const solids = (size: number) =>
   anySolid
     .map((drawn) => solidOf(drawn, size))
     .filter((puzzle): puzzle is Puzzle => puzzle !== undefined)
+
+/** Every centre ends as it began: what comes first is a piece that can be chosen. */
+const IN_REGISTER = [
+  "R U R' U' F R F' R' D L D' L' B U B' U' L F L' F'",
+  "F D F' D' R B R' B' U L U' L' D R D' R' B L B' L'",
+  "U B U' B' L D L' D' F U F' U' R D R' D' F L F' L'",
+]
 
 const stateFrom = (puzzle: Puzzle, seed: number): State =>
   rotateState(
@@ -111,6 +120,23 @@ describe('equal pieces', () => {
       }),
       { numRuns: 8 },
     )
+  })
+
+  it('are offered by their own names, and the one that is taken comes first', () => {
+    const school = must(schoolNamed('prism-6', 'layers'))
+    let taken = 0
+    for (const text of IN_REGISTER) {
+      const from = after(prism, must(readTurns(prism, text)))
+      const route = must(plan(prism, school, from))
+      for (const { piece } of stepsOf(route)[0].others) {
+        const prefer = prism.pieces.findIndex(({ id }) => id === piece)
+        const base = directionOfName(route.base)
+        const own = stepsOf(must(plan(prism, school, from, { prefer, base })))[0]
+        expect(own.pieces[0]).toBe(piece)
+        taken++
+      }
+    }
+    expect(taken).toBeGreaterThan(1)
   })
 
   it('leave nothing open where every piece is told by its look', () => {

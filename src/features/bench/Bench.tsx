@@ -85,6 +85,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     school: controls.school,
     variant: controls.variant,
     base: trail?.route.base,
+    naming: trail?.route.naming,
   })
   const owed = trail && !bench.deviation ? owedAt(puzzle, trail, done) : []
   const borrowed =
