@@ -129,6 +129,9 @@ test('a solid dropped on the shelf is led home in layers, with the plain puzzle 
   await expect(
     kin.getByRole('img', { name: /one of its pieces lit|1 of its pieces lit/ }),
   ).toBeVisible()
+  // A turn by hand that spoils a centre is told, and planned from.
+  await page.keyboard.press('f')
+  await expect(page.getByText(/is out of register now\. Planned again from here/)).toBeVisible()
   await stepsUntilHome(page, 80)
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByText('Last corners twisted').first()).toBeVisible()

@@ -171,6 +171,38 @@ describe('an ending that looks impossible', () => {
     }
   })
 
+  it('a single twisted corner: the one in the middle of the hexagon is twisted with it', () => {
+    const state = new Uint8Array(start(prism))
+    const turned = (id: string, times: number) => {
+      const p = prism.pieces.findIndex((piece) => piece.id === id)
+      const ways = Array.from({ length: 24 }, (_, r) => r).filter(
+        (r) => r !== 0 && prism.place[24 * p + r] === p,
+      )
+      state[p] = ways[times]
+      return p
+    }
+    turned('UFL', 0)
+    const hidden = turned('UFR', 0)
+    if (!readingsOf(prism, state).some((each) => each[hidden] !== 0)) turned('UFR', 1)
+    const notes = stepsOf(leads(prism, 'layers', state)).map(({ note = '' }) => note)
+    expect(notes.some((note) => /no corner can be turned alone/.test(note))).toBe(true)
+  })
+
+  it('two edges exchanged: equal ones trade places with them', () => {
+    const state = new Uint8Array(start(prism))
+    const indexOf = (id: string) => prism.pieces.findIndex((piece) => piece.id === id)
+    const [a, b] = [indexOf('UB'), indexOf('UL')]
+    // To each other's places, by whichever rotations lead there.
+    const to = (p: number, q: number) =>
+      Array.from({ length: 24 }, (_, r) => r).find((r) => prism.place[24 * p + r] === q) as number
+    state[a] = to(a, b)
+    state[b] = to(b, a)
+    const route = leads(prism, 'layers', state)
+    expect((route.naming ?? []).length).toBeGreaterThan(0)
+    const notes = stepsOf(route).map(({ note = '' }) => note)
+    expect(notes.some((note) => /equal edge/.test(note))).toBe(true)
+  })
+
   it('is not spoken of where every flip is seen', () => {
     const route = leads(tilt, 'layers', stateFrom(tilt, 5))
     expect(stepsOf(route).filter(({ note = '' }) => /unseen/.test(note))).toEqual([])

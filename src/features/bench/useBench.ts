@@ -6,6 +6,7 @@ import { admit } from '@/core/coach/admit'
 import { follow, openBench, replay, type Bench, type BenchEvent } from '@/core/coach/bench'
 import { rebase, type Entry } from '@/core/coach/rebase'
 import type { Route } from '@/core/coach/route'
+import { registerWords } from '@/core/coach/spoiled'
 import { stagesMet } from '@/core/coach/standing'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Turn } from '@/core/puzzle/compile'
@@ -13,7 +14,7 @@ import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/search/handCost'
-import { blockOf, blockWords, readState, writeState, type Block } from '@/core/state'
+import { blockOf, blockWords, readState, writeState, type Block, type State } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { PlanRequest } from '@/workers/coach.worker'
@@ -243,24 +244,27 @@ export function useBench(
   }, [given.puzzleId, puzzle])
 
   const afterDeviation = useCallback(
-    async (litBefore: number) => {
+    async (litBefore: number, from: State) => {
       const { deviation, trail } = current.current
       if (!deviation || !trail) return setRemark(undefined)
       const told = tell(deviation)
       if (!told.replan) return setRemark(told.remark)
+      const out = registerWords(puzzle, given.scheme, from, current.current.state)
       const asked = request()
       const route = asked && (await planWith(asked))
-      if (!route) return setRemark(told.remark)
+      const spoiled = out ? ` ${out}` : ''
+      if (!route)
+        return setRemark({ ...told.remark, sentence: `${told.remark.sentence}${spoiled}` })
       const lost =
         litBefore > litNow() ? ` ${trail.route.stages[litBefore - 1].name} is undone by it.` : ''
       setRemark({
         kind: lost ? 'wrong' : 'attend',
-        sentence: `${told.remark.sentence}${lost} Planned again from here: ${route.turnCount} turns.`,
+        sentence: `${told.remark.sentence}${lost}${spoiled} Planned again from here: ${route.turnCount} turns.`,
         canTakeBack: true,
         canPlan: false,
       })
     },
-    [litNow, planWith, request],
+    [given.scheme, litNow, planWith, puzzle, request],
   )
 
   const perform = useCallback(
@@ -275,7 +279,7 @@ export function useBench(
       const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
       const to = follow(current.current, event).state
       await windows.current?.play(turn, from, to, turnMs)
-      if (apply(event)) await afterDeviation(litBefore)
+      if (apply(event)) await afterDeviation(litBefore, from)
     },
     [afterDeviation, apply, elapsedMs, litNow, puzzle, turnMs, windows],
   )
