@@ -282,13 +282,13 @@ function doStage(
   // A stage that is done already asks for no hold of its own.
   if (!isDone || plansAsWhole(stage)) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
+    // What is wished for goes by the name that it has in this reading; nothing has been turned yet.
+    const wished =
+      prefer === undefined ? undefined : nameOf(namingBetween(puzzle, actual, work.state), prefer)
     work.hold(hold)
     if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
     const { base } = start
-    // What is wished for goes by the name that it has in this reading.
-    const wished =
-      prefer === undefined ? undefined : nameOf(namingBetween(puzzle, actual, work.state), prefer)
     const { hand } = work
     const context = { puzzle, school, stage, base, prefer: wished, first, hand, scheme }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
