@@ -24,8 +24,9 @@ export interface Taken {
 /** What is taken for itself is left out. */
 export type Naming = readonly Taken[]
 
-/** Namings looked at, and changes from the natural one. */
-const MOST_NAMINGS = 60
+/** Namings looked at, once at the beginning and again at each stage, and changes from the natural one. */
+const MOST_AT_FIRST = 200
+const MOST_AGAIN = 60
 const MOST_CHANGES = 3
 
 interface Work extends Pick<Account, 'coordinates' | 'vectorOf'> {
@@ -83,7 +84,9 @@ export function readingsOf(puzzle: Puzzle, state: State): State[] {
   const natural = named(puzzle, rotateState(state, INVERSE[hold]), (vector) =>
     isNothing(span, vector),
   )
-  return natural ? otherReadings(puzzle, rotateState(natural.state, hold), hold) : [state]
+  return natural
+    ? otherReadings(puzzle, rotateState(natural.state, hold), hold, [], MOST_AT_FIRST)
+    : [state]
 }
 
 /**
@@ -95,6 +98,7 @@ export function otherReadings(
   given: State,
   frame: Rotation,
   settled: readonly number[] = [],
+  most = MOST_AGAIN,
 ): State[] {
   if (!leavesOpen(puzzle)) return [given]
   const hold = anchorsOf(puzzle).length > 0 ? frame : (holdOf(puzzle, given) ?? frame)
@@ -110,7 +114,7 @@ export function otherReadings(
     const next: typeof front = []
     for (const each of front)
       for (const { make, by } of changes) {
-        if (seen.size >= MOST_NAMINGS) break
+        if (seen.size >= most) break
         const changed = make(each.state)
         const key = changed.join()
         if (seen.has(key)) continue

@@ -69,7 +69,7 @@ describe('the schools of a mechanism, in a solid over it', () => {
   for (const puzzle of [tilt, prism])
     for (const school of ['layers', 'edges-first'])
       it(`${school} leads ${puzzle.definition.id} home, every stage in order, every card true`, () => {
-        for (let seed = 1; seed <= 4; seed++) leads(puzzle, school, stateFrom(puzzle, seed))
+        for (let seed = 1; seed <= 3; seed++) leads(puzzle, school, stateFrom(puzzle, seed))
       })
 
   for (const school of ['layers', 'edges-first'])
@@ -78,7 +78,7 @@ describe('the schools of a mechanism, in a solid over it', () => {
         fc.property(solids(3), fc.nat(500), (puzzle, seed) => {
           leads(puzzle, school, stateFrom(puzzle, seed + 1))
         }),
-        { numRuns: 4 },
+        { numRuns: 3 },
       )
     })
 
@@ -88,7 +88,7 @@ describe('the schools of a mechanism, in a solid over it', () => {
         fc.property(solids(2), fc.nat(500), (puzzle, seed) => {
           leads(puzzle, school, stateFrom(puzzle, seed + 1))
         }),
-        { numRuns: 5 },
+        { numRuns: 3 },
       )
     })
 
