@@ -93,6 +93,14 @@ export async function untilHome(
   await expect(home).toBeVisible()
 }
 
-/** Goes on step by step until the puzzle is home. */
+/** Goes on step by step until the puzzle is home, and plans again where the bench asks for it. */
 export const stepsUntilHome = (page: Page, most: number): Promise<void> =>
-  untilHome(page, (patience) => page.getByRole('button', { name: /^Step/ }).click(patience), most)
+  untilHome(
+    page,
+    async (patience) => {
+      const again = page.getByRole('button', { name: 'Plan again from here' })
+      if (await again.isVisible()) return again.click(patience)
+      await page.getByRole('button', { name: /^Step/ }).click(patience)
+    },
+    most,
+  )

@@ -1,4 +1,4 @@
-import { expect, layOut, stepsUntilHome, test } from './fixtures'
+import { expect, kept, layOut, stepsUntilHome, test } from './fixtures'
 import type { Page } from '@playwright/test'
 
 /** An edge glued to a corner: not every turn is free, and the puzzle is in no catalogue. */
@@ -97,7 +97,8 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
   await expect(card).toBeVisible()
-  await page.getByRole('button', { name: /^Step/ }).click()
+  await kept(page, () => page.getByRole('button', { name: /^Step/ }).click())
+  await expect(page.getByText('kept', { exact: true })).toBeVisible()
   await page.reload()
   await expect(card).toBeVisible()
   await stepsUntilHome(page, 60)
