@@ -111,7 +111,10 @@ export function measureSolids(count: number, states: number): void {
   const random = seededRandom(11)
   for (const size of [3, 2]) {
     const made: Puzzle[] = []
-    while (made.length < count) made.push(...[randomSolid(size, random) ?? []].flat())
+    while (made.length < count) {
+      const puzzle = randomSolid(size, random)
+      if (puzzle) made.push(puzzle)
+    }
     const schools = SCHOOLS.filter((school) => fits(school, made[0].definition))
     for (const school of schools) {
       const proofs = made.map((puzzle) => must(prove(puzzle, school, states)))

@@ -76,11 +76,10 @@ export async function keepSchool(
   )
   if (counted.rows[0].count >= MOST)
     return fail('too-many', `${MOST} school files are kept already. Forget one first.`)
-  const { schema = 1, ...school } = Object(input) as { schema?: number }
   await pool().query(
     `insert into own_schools (profile_id, puzzle_id, id, school) values ($1, $2, $3, $4)
      on conflict (profile_id, puzzle_id, id) do nothing`,
-    [profileId, puzzleId, id, JSON.stringify({ schema, ...school })],
+    [profileId, puzzleId, id, JSON.stringify(input)],
   )
   learnSchools([{ puzzleId, school: { ...read.value, id } }])
   return ok(id)

@@ -2,7 +2,7 @@
 import { expose } from 'comlink'
 import type { WrittenOrder } from '@/core/analysis/derivedOrders'
 import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
-import { learnDefinitions, puzzleById } from '@/core/catalog'
+import { catalog, learnDefinitions, puzzleById } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
 import { plan, rankStarts } from '@/core/coach/plan'
 import { prepareFor } from '@/core/coach/technique'
@@ -18,6 +18,7 @@ import { directionOfName } from '@/core/puzzle/directions'
 import { fail, must, ok, type Result } from '@/core/result'
 import { isDrawnUniformly, scramble, scrambledState } from '@/core/scramble/scramble'
 import { schoolNamed, schoolsFor } from '@/core/schools'
+import { fits } from '@/core/schools/fits'
 import { learnSchools, type OwnSchool } from '@/core/schools/ownSchools'
 import { readSchool } from '@/core/schools/readSchool'
 import { variantsOf, type Variant } from '@/core/schools/school'
@@ -98,6 +99,8 @@ export interface SchoolSheet {
   readonly name: string
   readonly character: string
   readonly stages: readonly SheetStage[]
+  /** Other puzzles of the catalogue that it is for too, by name; none for what is derived of one puzzle. */
+  readonly alsoFor: readonly string[]
 }
 
 export interface ProvenFile {
@@ -228,6 +231,11 @@ const coach = {
         name: school.name,
         character: school.character,
         stages: sheetOf(puzzle.value, school),
+        alsoFor: school.isWithoutBase
+          ? []
+          : catalog()
+              .filter((other) => other.id !== puzzleId && fits(school, other))
+              .map(({ name }) => name),
       })),
     )
   },

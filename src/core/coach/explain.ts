@@ -9,14 +9,20 @@ import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
-import { bringWords, evenWords, knownWords, seriesWords, spinWords } from './pieceWords'
+import {
+  bringWords,
+  evenWords,
+  holdByMarks,
+  knownWords,
+  seriesWords,
+  spinWords,
+} from './pieceWords'
 import type { RouteStep } from './route'
 import {
   alignInSolid,
   caseInSolid,
   countInSolid,
   insertInSolid,
-  solidHold,
   startInSolid,
   takeOutInSolid,
   twistInSolid,
@@ -163,7 +169,7 @@ function wordsFor(scene: Scene): Words {
  */
 function holdWords(scene: Scene): string {
   const { puzzle, scheme, base, state, frame } = scene
-  if (!hasColouredSides(puzzle)) return solidHold(scene)
+  if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const side = turnDirection(frame, base)
   const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
   const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')

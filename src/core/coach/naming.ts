@@ -29,17 +29,17 @@ const MOST_AT_FIRST = 200
 const MOST_AGAIN = 60
 const MOST_CHANGES = 3
 
-interface Work extends Pick<Account, 'coordinates' | 'vectorOf'> {
+interface Search extends Pick<Account, 'coordinates' | 'vectorOf'> {
   /** Of the pieces that travel, with what each adds to the vector, wherever it is made. */
   readonly changes: readonly Change[]
   readonly isReached: (vector: readonly number[]) => boolean
 }
 
-const works = new WeakMap<Puzzle, Work>()
+const searches = new WeakMap<Puzzle, Search>()
 
 /** What every search for readings needs, made once. */
-function workOf(puzzle: Puzzle): Work {
-  const known = works.get(puzzle)
+function searchOf(puzzle: Puzzle): Search {
+  const known = searches.get(puzzle)
   if (known) return known
   const { span, vectorOf, coordinates } = accountOf(puzzle)
   // The piece that sets the hold keeps its name, where there is one.
@@ -55,9 +55,9 @@ function workOf(puzzle: Puzzle): Work {
     asked.set(key, found)
     return found
   }
-  const work = { changes, coordinates, vectorOf, isReached }
-  works.set(puzzle, work)
-  return work
+  const search = { changes, coordinates, vectorOf, isReached }
+  searches.set(puzzle, search)
+  return search
 }
 
 const leaving = new WeakMap<Puzzle, boolean>()
@@ -102,7 +102,7 @@ export function otherReadings(
 ): State[] {
   if (!leavesOpen(puzzle)) return [given]
   const hold = anchorsOf(puzzle).length > 0 ? frame : (holdOf(puzzle, given) ?? frame)
-  const { changes: all, coordinates, vectorOf, isReached } = workOf(puzzle)
+  const { changes: all, coordinates, vectorOf, isReached } = searchOf(puzzle)
   const fixed = new Set(settled)
   const changes = all.filter(({ pieces }) => !pieces.some((p) => fixed.has(p)))
   if (changes.length === 0) return [given]

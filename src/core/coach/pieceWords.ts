@@ -49,17 +49,30 @@ type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
     >
   >
 
-const MISTURNED = 'A turn went another way. Take the turns back, the last first, and look again.'
+export const MISTURNED =
+  'A turn went another way. Take the turns back, the last first, and look again.'
 
-const placeIn = ({ puzzle }: PieceScene, frame: Rotation, state: State, piece: number): string =>
-  whereNow(puzzle, frame, piece, state[piece]) ?? 'outside the finished shape'
+export const placeIn = (
+  { puzzle }: Pick<PieceScene, 'puzzle'>,
+  frame: Rotation,
+  state: State,
+  piece: number,
+): string => whereNow(puzzle, frame, piece, state[piece]) ?? 'outside the finished shape'
+
+/** Two pieces and their places, by which a hold is known where sides have no colours. */
+export const holdByMarks = ({
+  puzzle,
+  scheme,
+  state,
+  frame,
+}: Pick<PieceScene, 'puzzle' | 'scheme' | 'state' | 'frame'>): string =>
+  marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'as it is'
 
 /** Where the base colour is, or the vertex that lacks it; and a piece with its place. */
 function holdOfScene(scene: PieceScene): string {
   const { puzzle, scheme, base, state, frame } = scene
+  if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const lacking = lackingCentre(scene)
-  if (!hasColouredSides(puzzle))
-    return marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'As it is.'
   const first =
     lacking === undefined
       ? `${colourOf(puzzle, scheme, base)} ${heldWords(turnSide(puzzle, frame, base))}`
@@ -88,7 +101,8 @@ function lackingWords(scene: PieceScene): string | undefined {
   return `One vertex lacks ${colourOf(puzzle, scheme, base)}: ${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}.`
 }
 
-const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
+export const ids = (puzzle: Puzzle, pieces: readonly number[]) =>
+  pieces.map((p) => puzzle.pieces[p].id)
 
 const homeIn = (puzzle: Puzzle, state: State, frame: Rotation, piece: number): boolean =>
   looksHome(puzzle, piece, multiply(INVERSE[frame], state[piece]))
@@ -188,7 +202,7 @@ const MOST_LISTED = 3
 
 /** Which of some pieces are as the stage wants them, and where these lie. */
 export function statusWords(
-  scene: PieceScene,
+  scene: Omit<PieceScene, 'isFirst'>,
   { pieces, must, layer }: Pick<Extract<Aim, { kind: 'known' }>, 'pieces' | 'must' | 'layer'>,
   state: State,
   frame: Rotation,
@@ -232,7 +246,8 @@ export function statusWords(
 const STATES = { placed: ['in its place', 'in their places'], home: ['home', 'home'] } as const
 
 /** What 'turned right' means where no colour tells. */
-const FACED_IN_SOLID = 'An edge is turned right if a turn of that layer alone would bring it home.'
+export const facedInSolid = (kind: string): string =>
+  `${kind === 'edge' ? 'An edge' : `A ${kind}`} is turned right if a turn of that layer alone would bring it home.`
 
 export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): Words {
   const { puzzle, state, frame, end, endFrame } = scene
@@ -248,7 +263,9 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
     ...noteOf(
       [
         ...(lines && lines.length > 0 ? [`${capital(now)}.`] : []),
-        ...(aim.must === 'faced' && !hasColouredSides(puzzle) ? [FACED_IN_SOLID] : []),
+        ...(aim.must === 'faced' && !hasColouredSides(puzzle)
+          ? [facedInSolid(baseKind(puzzle.pieces[aim.pieces[0]].kind))]
+          : []),
         ...unseenWords(scene, aim.pieces, aim.must),
         ...(aim.sequence.length === 0 ? ['Only a turn of one layer is missing.'] : []),
       ].join(' ') || undefined,

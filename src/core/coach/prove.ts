@@ -7,7 +7,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { readTurns } from '../notation/read'
 import { fail, ok, type Problem, type Result } from '../result'
 import { fits } from '../schools/fits'
-import { stagesOf, variantsOf, type School } from '../schools/school'
+import { stagesOf, variantsOf, type School, type Stage } from '../schools/school'
 import { taught } from '../schools/taught'
 import { directionOfLetter } from '../puzzle/directions'
 import { scramble, scrambledState } from '../scramble/scramble'
@@ -75,9 +75,13 @@ export function prove(
  */
 function listedAll(puzzle: Puzzle, school: School): Result<number> {
   let count = 0
+  const seen = new Set<Stage>()
   for (const variant of variantsOf(school)) {
     const stages = stagesOf(school, variant)
     for (const [s, stage] of stages.entries()) {
+      // Ways of practice have most stages in common.
+      if (seen.has(stage)) continue
+      seen.add(stage)
       const { technique } = stage
       const before = stages[s - 1]?.goal ?? []
       // With nothing home before it, everything is open.

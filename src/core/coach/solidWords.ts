@@ -2,77 +2,48 @@
  * The words of steps on solids, where no side has a colour of its own: which piece by its colours, where by
  * the name of the place, which way by where its faces look. What is `turned right` is told by fitting.
  */
-import { leaningWords, marksOf, whereNow, who } from '../analysis/who'
-import type { Scheme } from '../puzzle/colours'
-import type { Puzzle } from '../puzzle/compile'
-import type { Direction } from '../puzzle/directions'
 import { sideOpposite } from '../analysis/sides'
-import type { Rotation } from '../rotation'
-import type { Stage } from '../schools/school'
-import { placeOf, type State } from '../state'
+import { leaningWords, who } from '../analysis/who'
+import { placeOf } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../words'
 import type { Aim } from './aim'
-import { pieceMeets, piecesOfSide } from './goal'
+import { piecesOfSide } from './goal'
+import {
+  facedInSolid,
+  holdByMarks,
+  ids,
+  MISTURNED,
+  placeIn,
+  statusWords,
+  type PieceScene,
+} from './pieceWords'
 import type { RouteStep } from './route'
 import { unseenWords } from './unseenWords'
 
-export interface SolidScene {
-  readonly puzzle: Puzzle
-  readonly scheme: Scheme
-  readonly stage: Stage
-  readonly base: Direction
-  readonly state: State
-  readonly frame: Rotation
-  readonly end: State
-  readonly endFrame: Rotation
-}
+type SolidScene = Omit<PieceScene, 'isFirst'>
 
 type Words = Pick<RouteStep, 'lookFor' | 'hold' | 'check' | 'ifNot' | 'hints'> &
   Partial<
     Pick<RouteStep, 'note' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'>
   >
 
-const MISTURNED = 'A turn went another way. Take the turns back, the last first, and look again.'
+const now = (scene: SolidScene, piece: number): string =>
+  placeIn(scene, scene.frame, scene.state, piece)
 
-/** Two pieces and their places, by which the hold is known. */
-export const solidHold = ({
-  puzzle,
-  scheme,
-  state,
-  frame,
-}: Pick<SolidScene, 'puzzle' | 'scheme' | 'state' | 'frame'>): string =>
-  marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'As it is'
-
-const placeIn = ({ puzzle, state, frame }: SolidScene, piece: number): string =>
-  whereNow(puzzle, frame, piece, state[piece]) ?? 'outside the finished shape'
-
-const endPlace = ({ puzzle, end, endFrame }: SolidScene, piece: number): string =>
-  whereNow(puzzle, endFrame, piece, end[piece]) ?? 'outside the finished shape'
+const then = (scene: SolidScene, piece: number): string =>
+  placeIn(scene, scene.endFrame, scene.end, piece)
 
 const shows = ({ puzzle, scheme, state }: SolidScene, piece: number): string =>
   `It shows ${leaningWords(puzzle, scheme, piece, state[piece])}.`
 
 /** 'The corner with red and green is the top front corner. It shows red up and to the front.' */
 const lying = (scene: SolidScene, piece: number): string =>
-  `${capital(who(scene.puzzle, scene.scheme, piece))} is ${placeIn(scene, piece)}. ${shows(scene, piece)}`
+  `${capital(who(scene.puzzle, scene.scheme, piece))} is ${now(scene, piece)}. ${shows(scene, piece)}`
 
-const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
-
-/** The pieces of the base that are right, and what the stage wants of them. */
-function progressOf({ puzzle, stage, base, end, endFrame }: SolidScene): string {
-  const condition = stage.goal.find(({ layer }) => layer === 'base')
-  const pieces = piecesOfSide(puzzle, base)
-  const right = condition
-    ? pieces.filter((p) => pieceMeets(puzzle, condition, base, end, p, endFrame)).length
-    : 0
-  const noun = kindPlural(baseKind(puzzle.pieces[pieces[0]].kind))
-  const [are, is] =
-    condition?.must === 'faced'
-      ? ['are in the first layer, turned right', 'is in the first layer, turned right']
-      : ['are home', 'is home']
-  if (right === pieces.length)
-    return `all ${inWords(pieces.length)} ${noun} of the first layer ${are}`
-  return `${inWords(right)} of the ${inWords(pieces.length)} ${noun} of the first layer ${right === 1 ? is : are}`
+/** How many pieces of the first layer are as the stage wants them. */
+function progressOf(scene: SolidScene, must: 'home' | 'faced'): string {
+  const pieces = piecesOfSide(scene.puzzle, scene.base)
+  return statusWords(scene, { pieces, must, layer: 'base' }, scene.end, scene.endFrame)
 }
 
 export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start' }>): Words {
@@ -81,8 +52,8 @@ export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start
   const others = aim.already.filter((p) => p !== aim.piece)
   return {
     lookFor: `${lying(scene, aim.piece)} It counts as home; the rest is built around it.`,
-    hold: solidHold(scene),
-    check: `${name} is ${endPlace(scene, aim.piece)}.`,
+    hold: holdByMarks(scene),
+    check: `${name} is ${then(scene, aim.piece)}.`,
     ifNot: 'If it is elsewhere, the puzzle was turned another way. Take the hold again.',
     ...(others.length > 0
       ? {
@@ -101,12 +72,12 @@ export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start
 export function insertInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'insert' }>): Words {
   const { puzzle, scheme } = scene
   const name = who(puzzle, scheme, aim.piece)
-  const [from, to] = [placeIn(scene, aim.piece), endPlace(scene, aim.piece)]
+  const [from, to] = [now(scene, aim.piece), then(scene, aim.piece)]
   const goes = from === to ? 'it lies there turned' : `it goes to ${to}`
   return {
     lookFor: `${capital(name)} is ${from}; ${goes}. ${shows(scene, aim.piece)}`,
-    hold: solidHold(scene),
-    check: `${name} is ${to}. ${capital(progressOf(scene))}.`,
+    hold: holdByMarks(scene),
+    check: `${name} is ${to}. ${capital(progressOf(scene, aim.must))}.`,
     ifNot: MISTURNED,
     note:
       [
@@ -134,14 +105,14 @@ export function takeOutInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'tak
   const { puzzle, scheme } = scene
   const name = who(puzzle, scheme, aim.piece)
   return {
-    lookFor: `${capital(name)} is ${placeIn(scene, aim.piece)}; it is taken out. ${shows(scene, aim.piece)}`,
-    hold: solidHold(scene),
-    check: `${name} is ${endPlace(scene, aim.piece)}. What was right is still right.`,
+    lookFor: `${capital(name)} is ${now(scene, aim.piece)}; it is taken out. ${shows(scene, aim.piece)}`,
+    hold: holdByMarks(scene),
+    check: `${name} is ${then(scene, aim.piece)}. What was right is still right.`,
     ifNot: MISTURNED,
     note: 'No piece of the first layer is left in the other layer, so a wrong one is taken out.',
     hints: {
       nudge: `Look for ${name}.`,
-      pointer: `${capital(name)} is ${placeIn(scene, aim.piece)}.`,
+      pointer: `${capital(name)} is ${now(scene, aim.piece)}.`,
     },
     algorithm: aim.trigger,
     runs: { times: 1, before: 0, total: 1 },
@@ -162,7 +133,7 @@ export function countInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'count
   const all = `all ${inWords(pieces.length)} ${noun} of the last layer are in their places`
   const counted = `As it stands, and after one, two and three quarter turns of the last layer (clockwise, seen from outside), ${listed(aim.counts.map(String))} are in their places.`
   const common = {
-    hold: solidHold(scene),
+    hold: holdByMarks(scene),
     ifNot: 'Take the turns back, the last first, and count again.',
     algorithm: aim.action === 'align' ? [] : aim.cycle,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
@@ -192,7 +163,7 @@ export function countInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'count
     ...common,
     lookFor: `a position in which exactly one ${baseKind(puzzle.pieces[piece].kind)} of the last layer is in its place: ${name}.`,
     check: `${all}; twists do not matter yet.`,
-    note: `${counted} The one that is right is held at ${endPlace(scene, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
+    note: `${counted} The one that is right is held at ${then(scene, piece)}; the cycle moves the other three, ${times(aim.runs)}.`,
     hints: { nudge, pointer: `The one that stays: ${name}.` },
     pieces: ids(puzzle, [piece]),
     places: ids(puzzle, [placeOf(puzzle, scene.end, piece)]),
@@ -202,7 +173,7 @@ export function countInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'count
 export function alignInSolid(scene: SolidScene): Words {
   return {
     lookFor: 'the last layer: only a turn of it is missing.',
-    hold: solidHold(scene),
+    hold: holdByMarks(scene),
     check: 'it fits the layer beside it all round.',
     ifNot: 'Turn the same layer on until it fits.',
     hints: {
@@ -221,18 +192,14 @@ export function caseInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'case' 
   const name = `It is case ${aim.caseIndex + 1} of ${aim.caseCount}.`
   return {
     lookFor: `how the ${noun} of the last layer lie. ${pieces.map((p) => lying(scene, p)).join(' ')}`,
-    hold: solidHold(scene),
+    hold: holdByMarks(scene),
     check: isDirections
       ? `all ${inWords(pieces.length)} ${noun} of the last layer are turned right, wherever they are.`
       : 'every piece fits those beside it, if need be after a turn of one layer.',
     ifNot: 'Take the turns back, the last first, and look again how they lie.',
     note: [
       name,
-      ...(isDirections
-        ? [
-            'A corner is turned right if turns of that layer and trades within it would bring it home.',
-          ]
-        : []),
+      ...(isDirections ? [facedInSolid(baseKind(puzzle.pieces[pieces[0]].kind))] : []),
       ...unseenWords(scene, pieces, isDirections ? 'faced' : 'home'),
     ].join(' '),
     hints: {
@@ -252,10 +219,10 @@ export function twistInSolid(
 ): Words {
   const { puzzle, scheme, end } = scene
   const name = who(puzzle, scheme, aim.piece)
-  const [place, there] = [placeIn(scene, aim.piece), endPlace(scene, aim.piece)]
+  const [place, there] = [now(scene, aim.piece), then(scene, aim.piece)]
   return {
     lookFor: `${capital(name)} is ${place}; it is twisted at ${there}.`,
-    hold: solidHold(scene),
+    hold: holdByMarks(scene),
     check: `it shows ${leaningWords(puzzle, scheme, aim.piece, end[aim.piece])}.`,
     ifNot:
       'Finish the run that you are in. If it still looks elsewhere, take back the runs of this step and count them anew.',

@@ -51,7 +51,7 @@ interface Way<K extends Kind> {
 }
 
 const UNIVERSAL = {
-  run: (context: StageContext, work: Workpiece) => doUniversally(context, work),
+  run: doUniversally,
   prepare: (puzzle: Puzzle, progress: (share: number) => void) => void kitOf(puzzle, progress),
   isWhole: true,
 }
@@ -94,11 +94,11 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     known: (_, { trigger }) => [trigger],
   },
   case: {
-    run: ({ hand, ...context }, work, _, goalBefore) =>
-      doCase({ ...context, hand }, work, casesOf({ ...context, goalBefore }, hand)),
+    run: (context, work, _, goalBefore) =>
+      doCase(context, work, casesOf({ ...context, goalBefore }, context.hand)),
     known: (lesson) => casesForRightHand(lesson).map(({ turns }) => turns),
   },
-  rest: { ...UNIVERSAL, run: doRest, isWhole: true },
+  rest: { ...UNIVERSAL, run: doRest },
   shape: UNIVERSAL,
   sums: UNIVERSAL,
   cycles: UNIVERSAL,

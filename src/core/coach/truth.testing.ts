@@ -431,24 +431,26 @@ class Card {
   /** 'X would look right turned either way', 'X looks home, but an equal edge belongs there'. */
   private deceptions(): void {
     const { note = '', kind } = this.step
-    const said =
-      /(would look (?:right|home) turned either way|would fit the place of an equal|looks home, but an equal)/
     const scene = {
       puzzle: this.puzzle,
       base: directionOfName(this.trail.route.base),
       ...this.readAt(this.turnsDone),
     }
-    const named = this.puzzle.pieces.flatMap((_, p) =>
-      note.toLowerCase().includes(who(this.puzzle, this.scheme, p).toLowerCase()) ? [p] : [],
-    )
-    if (said.test(note))
-      this.claim(
-        named.some((p) => couldFit(scene, p)),
-        `it does not look right: ${note}`,
+    const said = [
+      ...note.matchAll(
+        /(?:^|\. )(The [^.]*?) (would look (?:right|home) turned either way|would fit the place of an equal|looks home, but an equal)/g,
+      ),
+    ]
+    for (const [sentence, subject, how] of said) {
+      const meant = this.puzzle.pieces.flatMap((_, p) =>
+        who(this.puzzle, this.scheme, p) === `t${subject.slice(1)}` ? [p] : [],
       )
+      const isSo = (p: number) => (/home/.test(how) ? this.looksHome(scene, p) : couldFit(scene, p))
+      this.claim(meant.some(isSo), `it does not look right: ${sentence}`)
+    }
     // What a card works on looks wrong, or the card says why it is worked on.
     const [first] = this.step.pieces
-    if (kind !== 'bring' || said.test(note)) return
+    if (kind !== 'bring' || said.length > 0) return
     const p = this.puzzle.pieces.findIndex(({ id }) => id === first)
     this.claim(!this.looksHome(this.held, p), `it looks home already: ${this.step.lookFor}`)
   }

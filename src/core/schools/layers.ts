@@ -1,4 +1,4 @@
-import type { Condition, School, Selection } from './school'
+import type { Condition, School, Selection, Stage } from './school'
 
 const cross: Selection = { kinds: ['edge'], layers: ['base'] }
 const baseCorners: Selection = { kinds: ['corner'], layers: ['base'] }
@@ -22,6 +22,17 @@ const crossHome = [must(cross, 'home'), inRegister]
 const baseHome = [must(baseCorners, 'home'), ...crossHome]
 const twoLayers = [must(middleEdges, 'home'), ...baseHome]
 const edgesHome = [...twoLayers, must(lastEdges, 'home', 'last'), lastInRegister]
+
+const corners = (choice: string, sequences: readonly string[], runs: number): Stage => ({
+  id: `corners-by-${choice}`,
+  name: 'Corners of the first layer',
+  aim: 'The {base} layer is whole.',
+  aimInSolid: 'The layer of {base} is whole.',
+  base: 'D',
+  goal: baseHome,
+  technique: { kind: 'insert', select: baseCorners, sequences, fetch: 'U', runs },
+  when: { corners: choice },
+})
 
 export const layers: School = {
   id: 'layers',
@@ -78,38 +89,8 @@ export const layers: School = {
       },
       asks: 'centres tell',
     },
-    {
-      id: 'corners',
-      name: 'Corners of the first layer',
-      aim: 'The {base} layer is whole.',
-      aimInSolid: 'The layer of {base} is whole.',
-      base: 'D',
-      goal: baseHome,
-      technique: {
-        kind: 'insert',
-        select: baseCorners,
-        sequences: ["R U R'", "L' U' L", "R U2 R' U' R U R'"],
-        fetch: 'U',
-        runs: 1,
-      },
-      when: { corners: 'look' },
-    },
-    {
-      id: 'corners-by-trigger',
-      name: 'Corners of the first layer',
-      aim: 'The {base} layer is whole.',
-      aimInSolid: 'The layer of {base} is whole.',
-      base: 'D',
-      goal: baseHome,
-      technique: {
-        kind: 'insert',
-        select: baseCorners,
-        sequences: ["R U R' U'"],
-        fetch: 'U',
-        runs: 5,
-      },
-      when: { corners: 'trigger' },
-    },
+    corners('look', ["R U R'", "L' U' L", "R U2 R' U' R U R'"], 1),
+    corners('trigger', ["R U R' U'"], 5),
     {
       id: 'middle',
       name: 'Middle layer',

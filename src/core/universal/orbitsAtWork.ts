@@ -35,6 +35,12 @@ function sumsInShape(puzzle: Puzzle): Sums {
   return sumsUnder(puzzle, orbitsUnder(puzzle, effects, frameOf(puzzle).piece), effects)
 }
 
+/** The orbits, by position, that some of the pieces belong to. */
+export const orbitsWith = (puzzle: Puzzle, pieces: readonly number[]): number[] =>
+  workOf(puzzle).orbits.flatMap(({ orbit }, o) =>
+    orbit.places.some((place) => pieces.includes(place)) ? [o] : [],
+  )
+
 const known = new WeakMap<Puzzle, Work>()
 
 export function workOf(puzzle: Puzzle): Work {

@@ -1,4 +1,4 @@
-import { CATALOG_IDS, puzzleById } from '@/core/catalog'
+import { CATALOG_IDS, ownDefinitions, puzzleById } from '@/core/catalog'
 import { must } from '@/core/result'
 import { schoolsFor } from '@/core/schools'
 import { PuzzleTile } from '@/ui/PuzzleTile'
@@ -12,7 +12,7 @@ export function SchoolIndex() {
         The methods that fit each puzzle: their stages, what is known by heart, what they cost.
       </p>
       <ul className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]">
-        {CATALOG_IDS.map((id) => {
+        {[...CATALOG_IDS, ...ownDefinitions().map(({ id }) => id)].map((id) => {
           const puzzle = must(puzzleById(id))
           return (
             <li key={id}>

@@ -11,7 +11,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { fail, must, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { readState } from '@/core/state'
-import { plural } from '@/core/words'
+import { listed, plural } from '@/core/words'
 import { Button } from '@/ui/Button'
 import { toast } from 'sonner'
 import { forgetSchool, learnSchools, ownSchoolsFor } from '@/core/schools/ownSchools'
@@ -134,7 +134,7 @@ interface Shown {
 function SchoolCard({
   puzzle,
   puzzleId,
-  sheet: { id, name, character, stages },
+  sheet: { id, name, character, stages, alsoFor },
   settings,
   work,
   changed,
@@ -165,6 +165,7 @@ function SchoolCard({
         <div className="min-w-0 grow basis-64">
           <h2 className="text-lg">{name}</h2>
           <p className="text-sm text-soft">{character}</p>
+          {alsoFor.length > 0 && <p className="text-sm text-soft">Also for: {listed(alsoFor)}.</p>}
         </div>
         <p className="text-sm">
           {count === 0 ? 'Nothing by heart' : `${plural(count, 'sequence')} by heart`}

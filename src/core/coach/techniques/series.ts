@@ -6,11 +6,12 @@ import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
 import { memoised } from '../../memo'
 import { inverseOf, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
+import { directionOfLetter } from '../../puzzle/directions'
 import type { Condition, Technique } from '../../schools/school'
 import { sequence, type Sequence } from '../../search/sequence'
 import { baseCyclesOf, cycleOf, shortCycles, type BaseCycle } from '../../universal/baseCycles'
 import { cyclesHome, type CycleStep } from '../../universal/cyclesHome'
-import { workOf } from '../../universal/orbitsAtWork'
+import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
 import { Setups } from '../../universal/setups'
 import { frameMeeting, pieceFor, piecesOf, relativeTo } from '../goal'
 import { selected } from '../selections'
@@ -49,21 +50,28 @@ export function doSeries(
   const side = held(stage).base
   const pieces = selected(puzzle, technique.select, base)
   const { frame } = work.held()
-  const placeOf = (p: number) => puzzle.place[24 * p + frame]
-  const wanted = pieces.map(placeOf)
-  const before = goalBefore
+  const homeOf = (p: number) => puzzle.place[24 * p + frame]
+  const wanted = pieces.map(homeOf)
+  const kept = goalBefore
     .filter(({ must }) => must === 'home')
-    .flatMap((condition) => piecesOf(puzzle, condition, base).map(placeOf))
-  // Where some may be left over, those are that it costs most to bring home.
+    .flatMap((condition) => piecesOf(puzzle, condition, base).map(homeOf))
+  // One may be left over where the stage says so: whichever it costs most to bring home.
   const spare = stage.goal.some((condition) => condition.spare === 1)
   const parts = (spare ? wanted : [undefined]).map((left) => ({
     wanted: wanted.filter((place) => place !== left),
-    kept: before,
+    kept,
   }))
-  const kept = keptOrbits(puzzle, [...goalBefore, ...stage.goal], base)
+  const asked = [...goalBefore, ...stage.goal].flatMap((condition) => [
+    ...piecesOf(puzzle, condition, base),
+  ])
   const kit = kitFor(
     puzzle,
-    [side.letter, wanted[0], kept.join(), technique.sequences?.join('|') ?? ''].join(';'),
+    [
+      side.letter,
+      orbitsWith(puzzle, pieces)[0],
+      orbitsWith(puzzle, asked).join(),
+      technique.sequences?.join('|') ?? '',
+    ].join(';'),
   )
   const best = bestWay()
   if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
@@ -133,24 +141,12 @@ const withRole = (turns: readonly Turn[], role: 'setup' | 'undo'): PlannedTurn[]
 
 const nameOf = (turns: readonly Turn[]): string => turns.map(({ name }) => name).join(' ')
 
-/** The orbits, by position, of which some goal asks something. */
-function keptOrbits(
-  puzzle: Puzzle,
-  goal: readonly Condition[],
-  base: StageContext['base'],
-): number[] {
-  const asked = new Set(goal.flatMap((condition) => [...piecesOf(puzzle, condition, base)]))
-  return workOf(puzzle).orbits.flatMap(({ orbit }, o) =>
-    orbit.places.some((place) => asked.has(place)) ? [o] : [],
-  )
-}
-
 /** The tables for some sequences about one axis: every hold about it, forwards and back. */
 const kitFor = memoised((puzzle: Puzzle, key: string): Kit => {
-  const [letter, place, kept, sequences] = key.split(';')
+  const [letter, nth, asked, sequences] = key.split(';')
   const { orbits } = workOf(puzzle)
-  const orbit = orbits.findIndex((each) => each.orbit.places.includes(Number(place)))
-  const stays = new Set(kept.split(',').map(Number))
+  const orbit = Number(nth)
+  const stays = new Set(asked.split(',').map(Number))
   const free = [...orbits.keys()].filter((o) => !stays.has(o))
   if (sequences === '') {
     const short = shortCycles(puzzle, orbit)
@@ -159,7 +155,7 @@ const kitFor = memoised((puzzle: Puzzle, key: string): Kit => {
   }
   const known = new Map<string, Rotation>()
   const bases: BaseCycle[] = []
-  const axis = held({ base: letter } as StageContext['stage']).base
+  const axis = directionOfLetter(letter)
   for (const text of sequences.split('|')) {
     const own = sequence(puzzle, text).turns
     for (const turns of [own, inverseOf(puzzle, own)])

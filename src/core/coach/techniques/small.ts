@@ -9,7 +9,7 @@ import type { Puzzle } from '../../puzzle/compile'
 import type { Technique } from '../../schools/school'
 import { rotateState } from '../../state'
 import { movesOf } from '../../universal/moves'
-import { workOf } from '../../universal/orbitsAtWork'
+import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
 import { settler, type Settler } from '../../universal/settle'
 import { selected } from '../selections'
 import { explain } from '../universalWords'
@@ -21,8 +21,8 @@ export function doSmall(
   work: Workpiece,
   { select, keeping }: Extract<Technique, { kind: 'small' }>,
 ): void {
-  const own = orbitsOf(puzzle, selected(puzzle, select, base))
-  const before = keeping ? orbitsOf(puzzle, selected(puzzle, keeping, base)) : []
+  const own = orbitsWith(puzzle, selected(puzzle, select, base))
+  const before = keeping ? orbitsWith(puzzle, selected(puzzle, keeping, base)) : []
   const known = settlerFor(puzzle, `${before.join()};${own.join()}`)
   const { state, frame } = work.held()
   const found = known?.settle(rotateState(state, INVERSE[frame]))
@@ -45,11 +45,6 @@ export function doSmall(
   )
   work.step({ kind: 'given', step }, doing(turns))
 }
-
-const orbitsOf = (puzzle: Puzzle, pieces: readonly number[]): number[] =>
-  workOf(puzzle).orbits.flatMap(({ orbit }, o) =>
-    pieces.some((p) => orbit.places.includes(p)) ? [o] : [],
-  )
 
 const settlerFor = memoised((puzzle: Puzzle, key: string): Settler | undefined => {
   const [before, own] = key.split(';').map((list) => list.split(',').filter(Boolean).map(Number))
