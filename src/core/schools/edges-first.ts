@@ -44,7 +44,7 @@ export const edgesFirst: School = {
     {
       id: 'cross',
       name: 'Cross',
-      aim: 'The four {base} edges are home beside the {base} centre.',
+      aim: 'The four edges of the {base} side are home beside its centre.',
       base: 'D',
       goal: [must(cross, 'home'), inRegister],
       technique: { kind: 'gather', must: 'home', select: cross },

@@ -67,7 +67,7 @@ export const layers: School = {
     {
       id: 'cross',
       name: 'Cross',
-      aim: 'The four {base} edges are home beside the {base} centre.',
+      aim: 'The four edges of the {base} side are home beside its centre.',
       base: 'D',
       goal: crossHome,
       technique: { kind: 'gather', must: 'home', select: cross },
@@ -108,7 +108,7 @@ export const layers: School = {
     {
       id: 'last-edges-faced',
       name: 'Last edges turned',
-      aim: '{last} looks up on all four edges of the last layer.',
+      aim: 'The {last} side looks up on all four edges of the last layer.',
       aimInSolid: 'Each edge of the last layer would fit its place after a turn of that layer.',
       base: 'D',
       goal: [...twoLayers, must(lastEdges, 'faced', 'last')],
