@@ -6,8 +6,35 @@ const only = (name, from, allowed) => ({
   to: { path: '^src/', pathNot: [`^src/${from}/`, ...allowed.map((to) => `^src/${to}/`)] },
 })
 
+/** The floors of the core, the lowest first; files beside the folders belong to all. */
+const FLOORS = [
+  ['geometry'],
+  ['puzzle'],
+  ['catalog'],
+  ['notation'],
+  ['analysis'],
+  ['search'],
+  ['scramble'],
+  ['universal'],
+  ['schools'],
+  ['coach'],
+  ['stuck', 'statistics'],
+  ['copy'],
+]
+
+const floors = FLOORS.map((floor, at) => ({
+  name: `core-floor-${floor[0]}`,
+  severity: 'error',
+  from: { path: `^src/core/(${floor.join('|')})/`, pathNot: '[.](test|testing)[.]ts$' },
+  to: {
+    path: `^src/core/(${[...FLOORS.slice(at + 1).flat(), ...floor].join('|')})/`,
+    pathNot: '^src/core/$1/',
+  },
+}))
+
 module.exports = {
   forbidden: [
+    ...floors,
     {
       name: 'no-cycles',
       severity: 'error',

@@ -60,6 +60,16 @@ export async function toBench(
   return copy
 }
 
+/** Types a scramble and puts it on the bench with no school. */
+export async function toFreePlay(page: Page, scramble: string, of: string): Promise<OwnCopy> {
+  const copy = await layOut(page, of)
+  await page.getByLabel('Or your own turns').fill(scramble)
+  await page.getByLabel('School').selectOption({ label: 'None: free play' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  await expect(page.getByText('Free play.')).toBeVisible()
+  return copy
+}
+
 /** Does something that the page keeps on the server, and waits until it is kept. */
 export async function kept(page: Page, act: () => Promise<unknown>): Promise<void> {
   const answer = page.waitForResponse((response) => response.request().method() === 'POST')

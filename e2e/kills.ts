@@ -184,7 +184,9 @@ export async function surviveKills(
     isTurning = false
     await turning
   }
-  await expect(page.getByText(`${made.length} turns`, { exact: true })).toBeVisible()
+  await expect(
+    page.getByRole('group', { name: new RegExp(`^Turns: ${made.length} done`) }),
+  ).toBeVisible()
   await expect(kept).toBeVisible({ timeout: 60_000 })
   const entries = await program.storedEntries(sessionId)
   expect(entries.map(({ event }) => event.name)).toEqual(made)

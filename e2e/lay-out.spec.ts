@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, layOut, test } from './fixtures'
+import { expect, layOut, sceneOf, test, toFreePlay } from './fixtures'
 
 const FACES: Record<string, string> = {
   U: 'white',
@@ -41,6 +41,22 @@ test('by colours: judged while typed, then led home', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Step card' })).toContainText('One turn')
 })
 
+test('by colours: a tetrahedron is copied sticker by sticker, and taken to the bench', async ({
+  page,
+}) => {
+  await layOut(page, 'Sail')
+  await page.getByRole('tab', { name: 'Copy its colours' }).click()
+  await expect(page.getByText('36 stickers are still to mark.')).toBeVisible()
+  for (const [id, number] of sceneOf<[string, number][]>('tetrahedron by colours')) {
+    await page.locator(`[data-sticker="${id}"]`).focus()
+    await page.keyboard.press(`${number}`)
+  }
+  await expect(page.getByText('This is a state of your puzzle.')).toBeVisible()
+  await page.getByLabel('School').selectOption({ label: 'Face, then the last three' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
+})
+
 test('by colours: a twisted corner is found, with the way to mend it', async ({ page }) => {
   await layOut(page, 'Reading-room cube')
   await page.getByRole('tab', { name: 'Copy its colours' }).click()
@@ -70,11 +86,7 @@ test('by scramble: an error points at its character', async ({ page }) => {
 })
 
 test('free play: a puzzle without a school is turned, and logged when solved', async ({ page }) => {
-  await layOut(page, 'Chart-room cube')
-  await page.getByLabel('Or your own turns').fill('R U')
-  await page.getByLabel('School').selectOption({ label: 'None: free play' })
-  await page.getByRole('button', { name: 'Put it on the bench' }).click()
-  await expect(page.getByText('Free play')).toBeVisible()
+  await toFreePlay(page, 'R U', 'Chart-room cube')
   await page.keyboard.press('Shift+U')
   await page.keyboard.press('Shift+R')
   await expect(page.getByRole('heading', { name: 'Home' })).toBeVisible()

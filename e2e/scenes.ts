@@ -5,6 +5,7 @@
 import { unseenChanges } from '../src/core/analysis/lookAlikes'
 import { holdOf } from '../src/core/analysis/placements'
 import { puzzleById } from '../src/core/catalog'
+import { marksOf } from '../src/core/copy/colours'
 import { candidatesAt, entryOf, nextSlot, withForced, type Entry } from '../src/core/copy/pieces'
 import type { Puzzle } from '../src/core/puzzle/compile'
 import { must } from '../src/core/result'
@@ -55,6 +56,14 @@ const scenes: Record<string, () => unknown> = {
         if (judged(prism, state).verdict === 'look-alike') return turnsTo(prism, state)
       }
     throw new Error('no such state')
+  },
+
+  /** A tetrahedron as its stickers show it: for each the number of its colour on the screen. */
+  'tetrahedron by colours'() {
+    const tetra = must(puzzleById('tetra-3'))
+    const numbers = tetra.definition.colours.map(({ id }) => id)
+    const marks = marksOf(tetra, scrambledState(tetra, scramble(tetra, 7)))
+    return Object.entries(marks).map(([id, colour]) => [id, numbers.indexOf(colour) + 1])
   },
 
   /** A shifted tower copied piece by piece: which of the choices is right, place after place. */

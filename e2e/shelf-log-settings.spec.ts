@@ -61,6 +61,17 @@ test('the log goes out and comes back; a bad file is refused as a whole', async 
   await expect(page.getByRole('row').nth(1)).toContainText('Kelp')
 })
 
+test('a theme as the device has it goes along when the device changes', async ({ page }) => {
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Theme').selectOption('system'))
+  await page.reload()
+  const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
+  await page.emulateMedia({ colorScheme: 'light' })
+  await expect.poll(ground).toBe('rgb(239, 231, 214)')
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await expect.poll(ground).toBe('rgb(14, 19, 30)')
+})
+
 test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await page.goto('/settings')
   await kept(page, () => page.getByLabel('Theme').selectOption('daylight'))

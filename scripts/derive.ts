@@ -47,14 +47,11 @@ for (const id of CATALOG_IDS) {
     cycles[key] = writeCycles(found)
     plans[key] = timed(`${id}: order of the work`, () => searchPlan(puzzle, found)?.plan)
   }
-  if (
-    !process.argv.includes('--orders') &&
-    SCHOOLS.some((school) => fits(school, puzzle.definition))
-  )
-    write(
-      `schools/derived/${id}.json`,
-      timed(`${id}: schools`, () => deriveAll(puzzle)),
-    )
+  if (process.argv.includes('--orders')) continue
+  if (!SCHOOLS.some((school) => fits(school, puzzle.definition))) continue
+  const derived = timed(`${id}: schools`, () => deriveAll(puzzle))
+  // Most schools bring their sequences with them.
+  if (Object.keys(derived).length > 0) write(`schools/derived/${id}.json`, derived)
 }
 write('analysis/derived/orders.json', orders)
 write('universal/derived/cycles.json', cycles)

@@ -21,6 +21,8 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 // Every page shows what is stored now.
 export const dynamic = 'force-dynamic'
 
+const TOASTS = { dusk: 'dark', daylight: 'light', system: 'system' } as const
+
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const [{ settings, session }, asked] = await Promise.all([standing(), headers()])
   return (
@@ -29,7 +31,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <StyleNonce nonce={asked.get('x-nonce') ?? undefined} />
         <Frame benchHref={session && `/bench/${session.id}`}>{children}</Frame>
         <GoAnywhere />
-        <Toaster position="bottom-center" theme={settings.theme === 'dusk' ? 'dark' : 'light'} />
+        <Toaster position="bottom-center" theme={TOASTS[settings.theme]} />
       </body>
     </html>
   )

@@ -1,6 +1,7 @@
 /** The cards of a route as they stand on the bench, stage by stage, for reading from outside. */
 import { legendOf, shortTurnWords } from '../core/analysis/turnWords'
 import { owedAt, trailOf } from '../core/coach/standing'
+import { mindOf } from '../core/coach/meetings'
 import type { Route } from '../core/coach/route'
 import type { Puzzle, Turn } from '../core/puzzle/compile'
 import { capital } from '../core/words'
@@ -52,7 +53,7 @@ export function cardsOf(puzzle: Puzzle, route: Route): Card[][] {
           })),
           legend: legendOf(puzzle, names),
           ...(step.halfway ? { halfway: step.halfway } : {}),
-          note: step.note ?? '',
+          note: mindOf(step),
           check: capital(step.check),
           ifNot: step.ifNot ?? '',
           hints: step.hints,

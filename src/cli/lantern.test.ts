@@ -30,8 +30,8 @@ describe('lantern', () => {
       'one-trigger',
       'layer-by-layer',
       'face-first',
-      'shortest',
       'piece-by-piece',
+      'shortest',
     ])
   })
 

@@ -3,9 +3,10 @@ import { boolean, mixed, number, object } from 'yup'
 import { trimmed } from './trimmed'
 import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
 import { DIALECTS, type DialectId } from './notation/dialect'
-import type { Hand } from './search/handCost'
+import type { Hand } from './notation/handCost'
 
-export type Theme = 'dusk' | 'daylight'
+/** `system`: as the device has it. */
+export type Theme = 'dusk' | 'daylight' | 'system'
 
 export interface Settings {
   readonly nickname: string
@@ -50,7 +51,7 @@ export const settingsSchema = object({
   nickname: trimmed().max(80, 'A nickname has at most 80 letters.').default(''),
   readDialect: mixed<DialectId>().oneOf(dialects).required(),
   writeDialect: mixed<DialectId>().oneOf(dialects).required(),
-  theme: mixed<Theme>().oneOf(['dusk', 'daylight']).required(),
+  theme: mixed<Theme>().oneOf(['dusk', 'daylight', 'system']).required(),
   marks: boolean().required(),
   turnMs: number()
     .integer()

@@ -32,6 +32,16 @@ const step = object({
     .default(undefined)
     .optional(),
   note: text(2000),
+  meets: array()
+    .of(
+      object({
+        here: turnName(),
+        there: turnName(),
+        one: text(12),
+        isWithin: boolean().required(),
+      }).noUnknown(),
+    )
+    .max(12),
   hints: object({ nudge: text(500).defined(), pointer: text(2000).defined() }).required(),
   turns: array()
     .of(

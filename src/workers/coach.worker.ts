@@ -22,13 +22,14 @@ import { fits } from '@/core/schools/fits'
 import { learnSchools, type OwnSchool } from '@/core/schools/ownSchools'
 import { readSchool } from '@/core/schools/readSchool'
 import { variantsOf, type Variant } from '@/core/schools/school'
-import type { Hand } from '@/core/search/handCost'
+import type { Hand } from '@/core/notation/handCost'
 import { halfTurnTable } from '@/core/search/distanceTable'
 import { readState, writeState, type State } from '@/core/state'
 import { judgeEntry, type Entry, type EntryVerdict } from '@/core/copy/pieces'
 import { diagnose, type Diagnosis } from '@/core/stuck/diagnose'
 import { remediesFor, type Remedy } from '@/core/stuck/remedies'
 import { hasMoves } from '@/core/universal/moves'
+import { knownPlanOf } from '@/core/universal/orbitPlan'
 import { kitOf } from '@/core/universal/solve'
 
 export interface PlanRequest {
@@ -223,8 +224,8 @@ const coach = {
   schools(puzzleId: string, progress: Progress): Result<SchoolSheet[]> {
     const puzzle = puzzleById(puzzleId)
     if (!puzzle.ok) return puzzle
-    // The stages of the universal school are in the order that its tables give.
-    if (hasMoves(puzzle.value)) kitOf(puzzle.value, progress)
+    // The stages of the universal school are in an order that its tables give, where none is shipped.
+    if (hasMoves(puzzle.value) && !knownPlanOf(puzzle.value)) kitOf(puzzle.value, progress)
     return ok(
       schoolsFor(puzzleId).map((school) => ({
         id: school.id,

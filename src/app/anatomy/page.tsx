@@ -1,8 +1,11 @@
 import type { Metadata } from 'next'
 import { Family } from '@/features/anatomy/Family'
+import { defaultProfile } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Anatomy' }
 
-export default function AnatomyIndexPage() {
+export default async function AnatomyIndexPage() {
+  // Puzzles of the solver's own become known with the profile.
+  await defaultProfile()
   return <Family />
 }

@@ -16,7 +16,11 @@ export default async function LogPage({ searchParams }: { searchParams: Promise<
     <WithOwnPuzzles>
       <LogScreen
         solves={await listSolves(await defaultProfile())}
-        filter={{ solver: one(query.solver), school: one(query.school) }}
+        filter={{
+          puzzle: one(query.puzzle),
+          solver: one(query.solver),
+          school: one(query.school),
+        }}
       />
     </WithOwnPuzzles>
   )

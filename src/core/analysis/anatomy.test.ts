@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '../catalog'
-import { compile, type Puzzle } from '../puzzle/compile'
+import { compile, NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { must } from '../result'
 import { blockOf, start, turnFreely, type State } from '../state'
 import { turnsIn } from '../testing'
@@ -18,7 +18,7 @@ import {
 import { carriedBy, fitOf, hasShapes } from './fit'
 import { frameOf } from './frame'
 import { kinOf, kinPieces } from './kin'
-import { layersOf, turnMeant } from './layers'
+import { keyWords, layersOf, turnMeant } from './layers'
 import { lookAlikesOf } from './lookAlikes'
 import { reachOf } from './placements'
 
@@ -202,12 +202,34 @@ describe('blocked turns', () => {
 describe('layers', () => {
   it.each(CATALOG_IDS)('of %s are different slabs, and make all single turns', (id) => {
     const puzzle = shipped(id)
-    const slabs = layersOf(puzzle).map((grip) => puzzle.carry[grip].join(''))
+    // What a grip takes of pieces that lie in places of the finished puzzle.
+    const taken = (grip: number) =>
+      puzzle.carry[grip].filter((_, at) => puzzle.place[at] !== NO_PLACE).join('')
+    const slabs = layersOf(puzzle).map(taken)
     expect(new Set(slabs).size).toBe(slabs.length)
     puzzle.grips.forEach((grip, g) => {
       if ((grip.from === null && grip.to === null) || grip.name.includes('-')) return
-      expect(slabs).toContain(puzzle.carry[g].join(''))
+      expect(slabs).toContain(taken(g))
     })
+  })
+
+  it.each(CATALOG_IDS)('of %s are turned by a key, or it is said why not', (id) => {
+    const puzzle = shipped(id)
+    for (const letter of 'UDFBRLMESxyz')
+      for (const digit of ['', '2', '7'])
+        for (const mark of ['', "'"]) {
+          const name = digit + letter + mark
+          const turn = turnMeant(puzzle, name)
+          const words = keyWords(puzzle, name)
+          if (turn?.name === name) expect(words).toBe('')
+          else expect(words, name).toMatch(/^[A-Z][^{}]*\.$/)
+          const amounts = turn && puzzle.grips[turn.grip].amounts
+          expect(/by halves only|A quarter round/.test(words), name).toBe(
+            amounts !== undefined && !amounts.includes(1),
+          )
+          if (words.startsWith('Nothing turns by'))
+            expect(puzzle.grips.filter((grip) => grip.name.includes(letter))).toEqual([])
+        }
   })
 
   it('are meant by a letter, with a number before it', () => {
@@ -226,39 +248,41 @@ describe('layers', () => {
 })
 
 describe('kin', () => {
-  it('turns as its mod does, piece by piece', () => {
-    for (const id of [
-      'prism-6',
-      'tilt-3',
-      'bipyramid-6',
-      'diagonal-3x3x5',
-      'diagonal-3x3x5-half',
-    ]) {
-      const puzzle = shipped(id)
-      const definition = kinOf(puzzle.definition)
-      if (!definition) throw new Error(`${id} has no kin`)
-      const kin = compile(definition)
-      const links = kinPieces(puzzle, kin)
-      expect(links).not.toContain(undefined)
-      expect(new Set(links).size).toBe(puzzle.pieces.length)
-      fc.assert(
-        fc.property(turnsIn(puzzle, 20), (turns) => {
-          let [mod, plain] = [start(puzzle), start(kin)]
-          for (const turn of turns) {
-            const same = kin.turnByName.get(turn.name)
-            if (!same) throw new Error(`${turn.name} is no turn of the kin`)
-            expect(blockOf(kin, plain, same) === undefined).toBe(
-              blockOf(puzzle, mod, turn) === undefined,
-            )
-            if (blockOf(puzzle, mod, turn)) continue
-            mod = turnFreely(puzzle, mod, turn, new Uint8Array(mod.length))
-            plain = turnFreely(kin, plain, same, new Uint8Array(plain.length))
-          }
-          expect(Array.from(mod)).toEqual(links.map((k) => plain[k as number]))
-        }),
-        { numRuns: 10 },
-      )
-    }
+  it.each([
+    'prism-6',
+    'tilt-3',
+    'bipyramid-6',
+    'diagonal-3x3x5',
+    'diagonal-3x3x5-half',
+    // The cube that turns as the outer parts of circles do: 8 corners and 12 edges of many more pieces.
+    'circle-3',
+    'circle-3--none',
+  ])('of %s turns as it does, piece by piece', (id) => {
+    const puzzle = shipped(id)
+    const definition = kinOf(puzzle.definition)
+    if (!definition) throw new Error(`${id} has no kin`)
+    const kin = compile(definition)
+    const links = kinPieces(puzzle, kin)
+    const linked = links.filter((k) => k !== undefined)
+    expect(linked).toHaveLength(id.startsWith('circle') ? 20 : puzzle.pieces.length)
+    expect(new Set(linked).size).toBe(linked.length)
+    fc.assert(
+      fc.property(turnsIn(puzzle, 20), (turns) => {
+        let [mod, plain] = [start(puzzle), start(kin)]
+        for (const turn of turns) {
+          const same = kin.turnByName.get(turn.name)
+          if (!same) throw new Error(`${turn.name} is no turn of the kin`)
+          expect(blockOf(kin, plain, same) === undefined).toBe(
+            blockOf(puzzle, mod, turn) === undefined,
+          )
+          if (blockOf(puzzle, mod, turn)) continue
+          mod = turnFreely(puzzle, mod, turn, new Uint8Array(mod.length))
+          plain = turnFreely(kin, plain, same, new Uint8Array(plain.length))
+        }
+        links.forEach((k, p) => k !== undefined && expect(mod[p]).toBe(plain[k]))
+      }),
+      { numRuns: 10 },
+    )
   })
 
   it('is none for a puzzle that is plain', () => {

@@ -4,7 +4,7 @@ import { turnAll, placeOf, rotateState, start, type State } from '../state'
 import { INVERSE, multiply, orderOf, type Rotation } from '../rotation'
 import { holdAfter } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
-import { doSequence, sequenceOf } from '../search/sequence'
+import { doSequence, sequenceOf } from '../notation/sequence'
 
 export interface CycleEffect {
   readonly kind: string

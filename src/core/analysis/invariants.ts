@@ -44,6 +44,10 @@ function exponents(orbit: Orbit): Map<Rotation, number> | undefined {
   return found
 }
 
+/** An orientation as a number, 0 for none; undefined if it is no power of the unit. */
+export const twistNumber = (orbit: Orbit, rotation: Rotation): number | undefined =>
+  orbit.orientations.length === 1 ? 0 : exponents(orbit)?.get(rotation)
+
 /** Whether twists of every orbit can be added up as numbers. */
 export const twistsAdd = (orbits: readonly Orbit[]): boolean =>
   orbits.every((orbit) => orbit.orientations.length === 1 || exponents(orbit) !== undefined)

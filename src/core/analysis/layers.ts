@@ -1,6 +1,7 @@
 /** The layers of a puzzle, each once, under its shortest name. */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { isWhole } from '../puzzle/mechanism'
+import { listed } from '../words'
 
 const known = new WeakMap<Puzzle, readonly number[]>()
 
@@ -21,7 +22,7 @@ export function slabsOf(
   const bySlab = new Map<string, number>()
   puzzle.grips.forEach((grip, index) => {
     if (isWhole(grip) || !isWanted(grip)) return
-    const slab = puzzle.carry[index].join('')
+    const slab = slabOf(grip)
     const other = bySlab.get(slab)
     if (other === undefined || grip.name.length < puzzle.grips[other].name.length)
       bySlab.set(slab, index)
@@ -29,9 +30,43 @@ export function slabsOf(
   return [...bySlab.values()].sort((a, b) => a - b)
 }
 
+/** A slab as it lies, from whichever side it is named. */
+function slabOf({ axis, from, to, core, condition }: Puzzle['grips'][number]): string {
+  const isForward = (axis.find((c) => c !== 0) ?? 0) > 0
+  const back = (bound: number | null) => (bound === null ? null : -bound + 0)
+  const [low, high] = isForward ? [from, to] : [back(to), back(from)]
+  const along = isForward ? axis : axis.map((c) => -c + 0)
+  return [along, low, high, core, condition?.complete].join('|')
+}
+
 /** All turns of a grip, the clockwise ones first. */
 export const turnsOf = (puzzle: Puzzle, grip: number): Turn[] =>
   puzzle.turns.filter((turn) => turn.grip === grip)
+
+/** What is to be said of a key: that its layer turns by halves, or why nothing turns. Empty if it does as it says. */
+export function keyWords(puzzle: Puzzle, name: string): string {
+  const turn = turnMeant(puzzle, name)
+  if (turn) {
+    if (puzzle.grips[turn.grip].amounts.includes(1)) return ''
+    return turn.whole
+      ? `A quarter round this puzzle would not look as before, so ${name} made ${turn.name}.`
+      : `This layer turns by halves only, so ${name} made ${turn.name}.`
+  }
+  const [, digits, letter] = /^(\d*)([A-Za-z])/.exec(name) ?? []
+  const letters = [
+    ...new Set(layersOf(puzzle).map((grip) => puzzle.grips[grip].name.replace(/[^A-Z]/g, ''))),
+  ].filter(Boolean)
+  const { mechanism } = puzzle.definition
+  if (/^[xyz]$/.test(letter))
+    return 'Turned so as a whole, this puzzle would not look as before, so it is held as it is.'
+  if (letters.includes(letter))
+    return `There is no layer ${digits} counted from ${letter} that turns.`
+  if (mechanism.kind === 'tetrahedron')
+    return `Nothing turns by ${letter}: a tetrahedron turns about its vertices, ${listed(letters)}.`
+  if (mechanism.kind === 'conjoined' && /^[UDFBRL]$/.test(letter))
+    return `Nothing turns by ${letter}: every layer there holds a part of the shared column, or cuts the other half.`
+  return `Nothing turns by ${letter}: this puzzle has no such layer.`
+}
 
 /**
  * The turn that a solver means by a letter, with a layer number before it and a mark after it: a layer

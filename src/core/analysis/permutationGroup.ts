@@ -28,6 +28,8 @@ export class PermutationGroup {
   /**
    * Generators are permutations of 0 to degree - 1; no element but the identity keeps the base. Without the
    * proof the group may lack some elements, rarely; what it is said to contain it does contain.
+   *
+   * @param most an order that the group cannot exceed: where it is reached nothing is left to prove
    */
   constructor(
     readonly degree: number,
@@ -35,6 +37,7 @@ export class PermutationGroup {
     base: readonly number[],
     progress: Progress = () => undefined,
     isProven = true,
+    most?: bigint,
   ) {
     const identity = Uint16Array.from({ length: degree }, (_, i) => i)
     this.levels = base.map((point) => {
@@ -45,7 +48,7 @@ export class PermutationGroup {
     const moving = generators.filter((g) => !isIdentity(g))
     for (const generator of moving) this.insert(generator)
     this.fillAtRandom(moving)
-    if (isProven) this.prove(progress)
+    if (isProven && this.order !== most) this.prove(progress)
   }
 
   get order(): bigint {
@@ -61,6 +64,17 @@ export class PermutationGroup {
 
   contains(element: Permutation): boolean {
     return this.sift(element, 0).level === undefined
+  }
+
+  /** All elements that keep the base points before a level: as many as `orderFrom` says. */
+  *elementsFrom(level: number): Generator<Permutation> {
+    const own = this.levels[level]
+    if (!own) {
+      yield Uint16Array.from({ length: this.degree }, (_, i) => i)
+      return
+    }
+    for (const rest of this.elementsFrom(level + 1))
+      for (const point of own.orbit) yield compose(own.there[point] as Permutation, rest)
   }
 
   /** Divides an element by the transversals; what is left, and the level where it stopped. */

@@ -25,6 +25,8 @@ export function sidesOf(puzzle: Puzzle): ReadonlyMap<Direction, Vector> {
 /** Whether each side shows one colour when finished, so that it can be called by it. */
 export const hasColouredSides = ({ definition }: Puzzle): boolean => definition.solid === undefined
 
+const same = (a: Vector, b: Vector): boolean => dot(a, b) > 1 - 1e-6
+
 /** Each face under the name that has its colour and, in the picture, lies nearest to where it looks. */
 function facesNamed(puzzle: Puzzle): Map<Direction, Vector> {
   const { definition, pieces } = puzzle
@@ -43,7 +45,9 @@ function facesNamed(puzzle: Puzzle): Map<Direction, Vector> {
   return new Map(named.sort(([a], [b]) => DIRECTIONS.indexOf(a) - DIRECTIONS.indexOf(b)))
 }
 
-const same = (a: Vector, b: Vector): boolean => dot(a, b) > 1 - 1e-6
+/** The side along which a face looks; undefined if it looks between the sides. */
+export const sideAlong = (puzzle: Puzzle, normal: Vector): Direction | undefined =>
+  [...sidesOf(puzzle)].find(([, vector]) => same(unit(vector), unit(normal)))?.[0]
 
 /** The side that a rotation brings a side to; itself where the puzzle has none there. */
 export function turnSide(puzzle: Puzzle, rotation: Rotation, side: Direction): Direction {

@@ -8,7 +8,7 @@ import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { inSlab, isWhole, type Grip } from '../puzzle/mechanism'
 import { poseOf, posed } from '../puzzle/view'
 import type { Vector } from '../rotation'
-import type { Hand } from '../search/handCost'
+import type { Hand } from '../notation/handCost'
 import { capital, inWords, listed } from '../words'
 import { ORDINALS, cubeWords, ringWords } from './placeNames'
 

@@ -2,7 +2,7 @@
  * What may be added to a bench. `follow` passes over what does not fit, so that old events can always be
  * read; what is new is held to more: every turn of it is made on the engine before it is stored.
  */
-import { countQuarters, countTurns } from '../notation/rewrite'
+import { countJoined } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { schoolAmong, schoolsOf } from '../schools'
@@ -62,7 +62,8 @@ function routeMisfit({ puzzle, state }: Bench, route: Route): string | undefined
   const end = turnAll(puzzle, state, turns)
   if (!end.ok) return `The plan cannot be turned. ${end.problem.sentence}`
   if (!isSolved(puzzle, end.value)) return 'The plan does not lead home.'
-  if (countTurns(turns) !== route.turnCount || countQuarters(turns) !== route.quarterCount)
+  const { turnCount, quarterCount } = countJoined(puzzle, turns)
+  if (turnCount !== route.turnCount || quarterCount !== route.quarterCount)
     return 'The plan counts its turns wrongly.'
   if (route.orbitPlan) {
     if (!isOrbitPlan(puzzle, route.orbitPlan))

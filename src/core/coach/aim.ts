@@ -66,6 +66,8 @@ export type Aim =
       /** Those of the stage. */
       readonly of: readonly number[]
       readonly sequence: readonly string[]
+      /** What could be the third instead, the first staying the same, and how many then arrive. */
+      readonly thirds: readonly { readonly piece: number; readonly arrive: number }[]
     }
   /** A turn of one layer makes an odd number of exchanges even. */
   | { readonly kind: 'even'; readonly of: readonly number[] }

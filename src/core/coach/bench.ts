@@ -2,9 +2,10 @@
  * The bench as a value: a list of events and what follows from them. Undo, replay and recovery all
  * come from the same list. Nothing here draws or plans; a new plan comes in as an event.
  */
-import { countQuarters, countTurns } from '../notation/rewrite'
+import { joinedWith, type JoinedTurns } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { blockOf, isSolved, turnFreely, type State } from '../state'
+import { blockOf, isSolved, sameState, turnFreely, type State } from '../state'
+import { meetingsOn, turnsBetween, turnsOnTape } from './meetings'
 import type { Route } from './route'
 import { learnPlan } from '../universal/orbitPlan'
 import { trailOf, type Trail } from './standing'
@@ -45,11 +46,14 @@ export interface Bench {
   /** Strength of the hints shown for this step: 0 to 3. */
   readonly hint: number
   readonly slips: number
-  readonly turnCount: number
-  readonly quarterCount: number
+  /** The same with turns of one layer that follow each other joined: so they are counted. */
+  readonly joined?: JoinedTurns
   readonly solved: boolean
   /** Where the bench stood before each turn of the history, for undo. */
-  readonly past: readonly Pick<Bench, 'state' | 'trail' | 'done' | 'step' | 'deviation'>[]
+  readonly past: readonly Pick<
+    Bench,
+    'joined' | 'state' | 'trail' | 'done' | 'step' | 'deviation'
+  >[]
 }
 
 export function openBench(puzzle: Puzzle, state: State): Bench {
@@ -61,8 +65,6 @@ export function openBench(puzzle: Puzzle, state: State): Bench {
     step: 0,
     hint: 0,
     slips: 0,
-    turnCount: 0,
-    quarterCount: 0,
     solved: isSolved(puzzle, state),
     past: [],
   }
@@ -109,8 +111,7 @@ function turned(bench: Bench, name: string): Bench {
     state,
     past,
     history,
-    turnCount: bench.turnCount + countTurns([turn]),
-    quarterCount: bench.quarterCount + countQuarters([turn]),
+    joined: joinedWith(puzzle, bench.joined, turn, bench.history.length),
     solved: isSolved(puzzle, state),
   }
   if (!trail) return moved
@@ -125,12 +126,19 @@ function turned(bench: Bench, name: string): Bench {
       hint: step === bench.step ? bench.hint : 0,
     }
   }
-  if (isHalfway(puzzle, trail, state, done)) return moved
+  if (isHalfway(puzzle, trail, state, done) || isBetween(puzzle, trail, state, done)) return moved
   const deviation = bench.deviation ?? slipOf(bench, trail, turn)
   return { ...moved, deviation, slips: bench.deviation ? bench.slips : bench.slips + 1 }
 }
 
-const pick = ({ state, trail, done, step, deviation }: Bench) => ({
+/** How many turns were made so far. */
+export const turnCountOf = ({ joined }: Bench): number => joined?.turnCount ?? 0
+
+/** The same, a half turn counted as two. */
+export const quarterCountOf = ({ joined }: Bench): number => joined?.quarterCount ?? 0
+
+const pick = ({ joined, state, trail, done, step, deviation }: Bench) => ({
+  joined,
   state,
   trail,
   done,
@@ -141,15 +149,12 @@ const pick = ({ state, trail, done, step, deviation }: Bench) => ({
 function undone(bench: Bench): Bench {
   const before = bench.past.at(-1)
   if (!before) return bench
-  const taken = bench.history.slice(-1)
   return {
     ...bench,
     ...before,
     past: bench.past.slice(0, -1),
     history: bench.history.slice(0, -1),
     hint: before.step === bench.step ? bench.hint : 0,
-    turnCount: bench.turnCount - countTurns(taken),
-    quarterCount: bench.quarterCount - countQuarters(taken),
     solved: isSolved(bench.puzzle, before.state),
   }
 }
@@ -192,6 +197,21 @@ function isHalfway(puzzle: Puzzle, trail: Trail, state: State, done: number): bo
     if (quarter.grip !== turn.grip || quarter.amount === 2) return false
     const half = turnFreely(puzzle, trail.states[done], quarter, new Uint8Array(state.length))
     return half.every((r, p) => r === state[p])
+  })
+}
+
+/** Between two turns that meet, made as the one that they are together, or left out as they cancel. */
+function isBetween(puzzle: Puzzle, trail: Trail, state: State, done: number): boolean {
+  const meetings = meetingsOn(puzzle, trail)
+  const tape = turnsOnTape(puzzle, trail)
+  return meetings.some((meeting) => {
+    if (meeting.first !== done) return false
+    let now = trail.states[done]
+    const made = turnsBetween(tape, meetings, meeting)
+    return [...(meeting.one ? [meeting.one] : []), ...made].some((turn) => {
+      now = turnFreely(puzzle, now, turn, new Uint8Array(now.length))
+      return sameState(now, state)
+    })
   })
 }
 

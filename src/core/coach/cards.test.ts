@@ -122,7 +122,10 @@ describe('every card', () => {
     ],
   ])('is found out where %s', (_, change) => {
     for (const id of ['cube-3', 'prism-6']) {
-      const { route, changed } = spoilt(universalRoute(id, 4), change)
+      // Not every route has a card that the change fits.
+      let { route, changed } = spoilt(universalRoute(id, 4), change)
+      for (let seed = 5; changed === 0 && seed < 10; seed++)
+        ({ route, changed } = spoilt(universalRoute(id, seed), change))
       expect(changed).toBeGreaterThan(0)
       expect(
         new Set(faultsIn(route).map((fault) => fault.split(':')[0])).size,

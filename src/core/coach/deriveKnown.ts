@@ -8,11 +8,12 @@ import { lookAlikesOf } from '../analysis/lookAlikes'
 import { isNothing } from '../analysis/invariants'
 import { accountOf, isReached } from '../universal/account'
 import type { Puzzle, Turn } from '../puzzle/compile'
+import type { Direction } from '../puzzle/directions'
 import { ROTATION_COUNT, type Rotation } from '../rotation'
 import type { Condition, Stage } from '../schools/school'
 import { findAlgorithm } from '../search/algorithmSearch'
 import { buildGoalTable, goalDistance, TRACKED_LIMIT } from '../search/goalTable'
-import { doSequence } from '../search/sequence'
+import { doSequence } from '../notation/sequence'
 import { start, type State } from '../state'
 import type { Case } from './cases'
 import { frameMeeting, piecesOf } from './goal'
@@ -72,14 +73,15 @@ const MOST_OPEN = 20_000
 /**
  * Every reachable state that meets the goal before, once, with what that goal fixes as it is at home.
  *
+ * @param base the side that is done first; as the stage has it if not given
  * @returns undefined if there are too many to list
  */
 export function openStates(
   puzzle: Puzzle,
   stage: Stage,
   goalBefore: readonly Condition[],
+  base: Direction = held(stage).base,
 ): State[] | undefined {
-  const { base } = held(stage)
   const fixed = new Set(
     goalBefore.flatMap((condition) =>
       condition.must === 'home' || condition.must === 'looks home'

@@ -8,6 +8,7 @@ import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, turnAll, type State } from '../state'
 import { plan } from './plan'
 import { stepsOf, turnsOfRoute, type Route } from './route'
+import { prove } from './prove'
 import { planShortest } from './shortest'
 import { faultsOf } from './truth.testing'
 import { planUniversally } from './universal'
@@ -128,6 +129,12 @@ describe('half by half', () => {
     }
   })
 
+  it('tells every position of the last edges by heart: how they look, then where they are', () => {
+    const route = must(prove(twin, school, 1))
+    // Four edges that turns of their layer, exchanges and flips leave open, in each half: 96 and 12 positions.
+    expect(route.listed).toBe(2 * (96 + 12))
+  })
+
   it('turns layers of one half only until that half is home', () => {
     const route = must(plan(twin, school, stateFrom(twin, 7)))
     const letters = (from: number, to: number) =>
@@ -137,7 +144,7 @@ describe('half by half', () => {
           .flatMap(({ steps }) => steps.flatMap(({ turns }) => turns))
           .map(({ name }) => name.replace(/[^A-Z]/g, '')),
       )
-    expect([...letters(0, 4)].sort()).toEqual(['R', 'U'])
-    expect([...letters(4, 8)].sort()).toEqual(['D', 'L'])
+    expect([...letters(0, 5)].sort()).toEqual(['R', 'U'])
+    expect([...letters(5, 10)].sort()).toEqual(['D', 'L'])
   })
 })

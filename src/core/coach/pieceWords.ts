@@ -297,8 +297,19 @@ export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even'
   }
 }
 
+/** Most third pieces that are offered. */
+export const THIRDS = 12
+
+/** What comes of a series with another third piece. */
+export const arriveWords = (arrive: number): string =>
+  arrive === 3
+    ? 'All three arrive right'
+    : arrive === 2
+      ? 'Two of the three arrive right'
+      : 'Only the first arrives right'
+
 export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): Words {
-  const { puzzle, end, endFrame } = scene
+  const { puzzle, scheme, state, frame, end, endFrame } = scene
   // Where everything looks home before the set-up is undone, no three have changed places.
   const lines = linesOf(scene, aim.pieces) ?? []
   const of = { pieces: aim.of, must: 'home', layer: 'base' } as const
@@ -320,6 +331,11 @@ export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series
     algorithm: aim.sequence,
     pieces: lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
     places: lines.flatMap(({ to }) => (to === undefined ? [] : [to])),
+    others: aim.thirds.slice(0, THIRDS).map(({ piece, arrive }) => ({
+      piece: puzzle.pieces[piece].id,
+      first: puzzle.pieces[aim.pieces[0]].id,
+      sentence: `${capital(who(puzzle, scheme, piece))}, now ${placeIn(scene, frame, state, piece)}. ${arriveWords(arrive)}.`,
+    })),
   }
 }
 

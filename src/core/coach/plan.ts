@@ -5,18 +5,20 @@ import { sideName } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { countQuarters, countTurns } from '../notation/rewrite'
+import { countJoined } from '../notation/rewrite'
 import { fail, ok, type Result } from '../result'
 import type { Rotation } from '../rotation'
 import { schoolsOf } from '../schools'
 import { taught } from '../schools/taught'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
-import type { Hand } from '../search/handCost'
+import type { Hand } from '../notation/handCost'
 import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } from '../state'
 import { aimWords, explainStep } from './explain'
 import { frameMeeting, piecesMeeting, piecesOf } from './goal'
+import { withMeetings } from './meetings'
 import { turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
 import {
+  leavesOpen,
   nameOf,
   namingBetween,
   otherReadings,
@@ -81,7 +83,8 @@ export function plan(
       draftFor(puzzle, school, stages, base, state, readings, options),
     )
     const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
-    return replayed(puzzle, toRoute(puzzle, school, best, state, options), state)
+    const route = toRoute(puzzle, school, best, state, options)
+    return replayed(puzzle, withMeetings(puzzle, route), state)
   } catch (error) {
     if (error instanceof PlanProblem) return { ok: false, problem: error.problem }
     throw error
@@ -172,7 +175,7 @@ export function rankStarts(
     .map(({ start, turns, stages: drafted }) => ({
       base: start.base,
       colour: colourOfSide(puzzle, start.base, options.scheme),
-      turns: countTurns(turns),
+      turns: countJoined(puzzle, turns).turnCount,
       stagesDone: start.stagesDone,
       right: rightAtStart(drafted),
     }))
@@ -201,24 +204,55 @@ function draftFrom(
   const starts = startsWith(puzzle, school, stages, base, state)
   const begun = starts.map((start) => {
     const work = new Workpiece(puzzle, state, start.frame, hand)
+    const course = { puzzle, school, stages, start, options }
     const drafted =
-      start.stagesDone < stages.length
-        ? [doStage(puzzle, school, stages, start.stagesDone, start, work, options)]
-        : []
-    return { start, work, drafted }
+      start.stagesDone < stages.length ? [nextStage(course, start.stagesDone, work)] : []
+    return { course, work, drafted }
   })
   const wanted = begun.filter(({ work }) => takesFirst(puzzle, work, options))
-  const { start, work, drafted } = (wanted.length > 0 ? wanted : begun).reduce((a, b) =>
+  const { course, work, drafted } = (wanted.length > 0 ? wanted : begun).reduce((a, b) =>
     b.work.cost < a.work.cost ? b : a,
   )
+  const { start } = course
   for (let index = start.stagesDone + 1; index < stages.length; index++)
-    drafted.push(doStage(puzzle, school, stages, index, start, work, { ...options, ...NO_WISH }))
+    drafted.push(nextStage(withoutWish(course), index, work))
   const trimmed = endWhenHome(puzzle, drafted)
   const steps = trimmed.flatMap(({ steps: own }) => own)
   const turns = steps.flatMap(madeIn)
   const last = steps.at(-1)
   const end = last ? turnedAll(puzzle, last.before, madeIn(last)) : work.state
   return { end, start, stages: trimmed, turns, cost: work.cost, found: work.found }
+}
+
+/** In so many last stages readings that promise the same are compared by what they cost, so many of them. */
+const COMPARED_STAGES = 3
+const COMPARED_READINGS = 4
+
+/** A stage, in one of the last ones from the reading that is cheapest to the end. */
+function nextStage(course: Course, index: number, work: Workpiece) {
+  const left = course.stages.slice(index)
+  // What plans as a whole reads the position for itself, and is too dear to be tried.
+  if (index > 0 && left.length <= COMPARED_STAGES && !left.some(plansAsWhole))
+    work.state = cheapestReading(withoutWish(course), index, work)
+  return doStage(course, index, work)
+}
+
+/** What is wished for concerns the first step. */
+const withoutWish = (course: Course): Course => ({
+  ...course,
+  options: { ...course.options, prefer: undefined, first: undefined },
+})
+
+/** Of the readings that promise most, the one from which the way home is the cheapest. */
+function cheapestReading(course: Course, index: number, work: Workpiece): State {
+  const readings = readingsAgain(course, index, work)
+  if (readings.length <= 1) return readings[0] ?? work.state
+  const costs = readings.slice(0, COMPARED_READINGS).map((state) => {
+    const trial = work.copy(state)
+    for (let next = index; next < course.stages.length; next++) doStage(course, next, trial)
+    return trial.cost
+  })
+  return readings[costs.indexOf(Math.min(...costs))]
 }
 
 /**
@@ -249,9 +283,6 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
   return drafted
 }
 
-/** What is wished for concerns the first step. */
-const NO_WISH = { prefer: undefined, first: undefined }
-
 /** Whether the first piece that is brought home is the preferred one. */
 function takesFirst(
   puzzle: Puzzle,
@@ -265,32 +296,46 @@ function takesFirst(
   return really(naming, first.aim.piece) === prefer
 }
 
-function doStage(
-  puzzle: Puzzle,
-  school: School,
-  stages: readonly Stage[],
-  index: number,
-  start: Start,
-  work: Workpiece,
-  { prefer, first, actual, scheme = puzzle.definition.colours }: DraftOptions,
-) {
+/** What stays the same from stage to stage. */
+interface Course {
+  readonly puzzle: Puzzle
+  readonly school: School
+  readonly stages: readonly Stage[]
+  readonly start: Start
+  readonly options: DraftOptions
+}
+
+function doStage(course: Course, index: number, work: Workpiece) {
+  const { puzzle, school, stages, start, options } = course
+  const { prefer, first, actual, scheme = puzzle.definition.colours } = options
   const stage = stages[index]
   const before = work.steps.length
   const hold = holdFor(puzzle, stage, start.base, work.frame)
-  if (!plansAsWhole(stage)) readAgain(puzzle, stages, index, start.base, work)
+  const [best = work.state] = readingsAgain(course, index, work)
+  work.state = best
   const isDone = frameMeeting(puzzle, stage.goal, start.base, work.state) !== undefined
   // A stage that is done already asks for no hold of its own.
   if (!isDone || plansAsWhole(stage)) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)
     // What is wished for goes by the name that it has in this reading; nothing has been turned yet.
-    const wished =
-      prefer === undefined ? undefined : nameOf(namingBetween(puzzle, actual, work.state), prefer)
+    const naming = prefer === undefined ? [] : namingBetween(puzzle, actual, work.state)
+    const wished = (piece: number | undefined) =>
+      piece === undefined ? undefined : nameOf(naming, piece)
     work.hold(hold)
     if (index === 0 && start.piece !== undefined)
       work.step({ kind: 'start', piece: start.piece, already }, [])
     const { base } = start
     const { hand } = work
-    const context = { puzzle, school, stage, base, prefer: wished, first, hand, scheme }
+    const context = {
+      puzzle,
+      school,
+      stage,
+      base,
+      prefer: wished(prefer),
+      first: wished(first),
+      hand,
+      scheme,
+    }
     runTechnique(context, stages[index - 1]?.goal ?? [], work)
   }
   return { stage, steps: work.steps.slice(before) }
@@ -298,29 +343,30 @@ function doStage(
 
 /**
  * Which of equal pieces is which is decided as late as it can be: at each stage those are taken for its own
- * that lie best for it. What earlier stages have brought home keeps its name.
+ * that lie best for it. What earlier stages have brought home keeps its name. The readings that promise most,
+ * as it is read now first where that is one of them; none where nothing is open.
  */
-function readAgain(
-  puzzle: Puzzle,
-  stages: readonly Stage[],
+function readingsAgain(
+  { puzzle, stages, start: { base } }: Course,
   index: number,
-  base: Direction,
   work: Workpiece,
-): void {
+): State[] {
+  if (plansAsWhole(stages[index]) || !leavesOpen(puzzle)) return []
   const before = stages[index - 1]?.goal ?? []
-  if (frameMeeting(puzzle, stages[index].goal, base, work.state) !== undefined) return
+  if (frameMeeting(puzzle, stages[index].goal, base, work.state) !== undefined) return []
   const settled = before
     .filter(({ must }) => must === 'home')
     .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
-  const readings = otherReadings(puzzle, work.state, work.frame, settled)
-  if (readings.length === 1) return
   const rank = (state: State) =>
     frameMeeting(puzzle, before, base, state) === undefined
       ? -1
       : piecesMeeting(puzzle, stages[index].goal, base, state, work.frame).length
-  work.state = readings
-    .map((state) => ({ state, rank: rank(state) }))
-    .reduce((a, b) => (b.rank > a.rank ? b : a)).state
+  const ranked = otherReadings(puzzle, work.state, work.frame, settled).map((state) => ({
+    state,
+    rank: rank(state),
+  }))
+  const most = Math.max(...ranked.map((each) => each.rank))
+  return ranked.filter((each) => each.rank === most).map(({ state }) => state)
 }
 
 function toRoute(
@@ -329,7 +375,7 @@ function toRoute(
   draft: Draft,
   state: State,
   options: PlanOptions,
-): Route {
+): Omit<Route, 'turnCount' | 'quarterCount'> {
   const variant = fullVariant(school, options.variant ?? {})
   const scheme = options.scheme ?? puzzle.definition.colours
   const { base } = draft.start
@@ -371,8 +417,6 @@ function toRoute(
     base: base.name,
     baseColour: school.isWithoutBase ? '' : colourOfSide(puzzle, base, scheme),
     stages,
-    turnCount: countTurns(draft.turns),
-    quarterCount: countQuarters(draft.turns),
     algorithms: [...new Set(algorithms)],
     looks: explained.length,
     ...draft.found,
@@ -403,7 +447,11 @@ function withRealPieces(puzzle: Puzzle, naming: Naming, step: RouteStep): RouteS
     ...(step.lines
       ? { lines: step.lines.map((line) => ({ ...line, piece: own(line.piece) })) }
       : {}),
-    others: step.others.map((other) => ({ ...other, piece: own(other.piece) })),
+    others: step.others.map((other) => ({
+      ...other,
+      piece: own(other.piece),
+      ...(other.first === undefined ? {} : { first: own(other.first) }),
+    })),
   }
 }
 

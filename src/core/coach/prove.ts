@@ -9,7 +9,6 @@ import { fail, ok, type Problem, type Result } from '../result'
 import { fits } from '../schools/fits'
 import { stagesOf, variantsOf, type School, type Stage } from '../schools/school'
 import { taught } from '../schools/taught'
-import { directionOfLetter } from '../puzzle/directions'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { rotateState, writeState } from '../state'
 import { openStates } from './deriveKnown'
@@ -18,6 +17,7 @@ import { cheapestRow } from './techniques/known'
 import { plan } from './plan'
 import { selected } from './selections'
 import { basesOf } from './start'
+import { held, holdsBringing } from './workpiece'
 import { statesAfterStages } from './verify'
 
 export interface Proof {
@@ -86,9 +86,13 @@ function listedAll(puzzle: Puzzle, school: School): Result<number> {
       const before = stages[s - 1]?.goal ?? []
       // With nothing home before it, everything is open.
       if (technique.kind !== 'known' || before.length === 0) continue
-      const states = openStates(puzzle, stage, before)
+      // Not every side may be the first one.
+      const base = basesOf(puzzle, school, stage)[0]
+      const [hold] = holdsBringing(puzzle, base, held(stage).base)
+      const states = openStates(puzzle, stage, before, base)?.map((state) =>
+        rotateState(state, hold.hold),
+      )
       if (!states) continue
-      const base = directionOfLetter(stage.base)
       const sequences = sequencesOf(puzzle, school, stage, before)
       const context = { puzzle, stage, base, hand: 'right' as const }
       const left = states.find(
@@ -112,7 +116,7 @@ export function misfitOf(puzzle: Puzzle, school: School): Problem | undefined {
       code: 'does-not-fit',
       sentence: `${school.name} is not written for ${puzzle.definition.name}.`,
     }
-  const sentence = illWritten(puzzle, school)
+  const sentence = illWritten(puzzle, taught(puzzle, school))
   return sentence === undefined ? undefined : { code: 'bad-school', sentence }
 }
 

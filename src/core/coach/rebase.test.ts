@@ -3,9 +3,17 @@ import { describe, expect, it } from 'vitest'
 import { must } from '../result'
 import { isSolved, start, writeState } from '../state'
 import { cube2, cube3, capped, turnsIn } from '../testing'
+import { simplify } from '../notation/rewrite'
 import { schoolNamed } from '../schools'
 import { admit } from './admit'
-import { openBench, replay, type Bench, type BenchEvent } from './bench'
+import {
+  openBench,
+  quarterCountOf,
+  replay,
+  turnCountOf,
+  type Bench,
+  type BenchEvent,
+} from './bench'
 import { plan } from './plan'
 import { rebase, type Entry } from './rebase'
 
@@ -89,9 +97,9 @@ describe('a bench counts as it goes', () => {
           ...Array.from({ length: back }, (): BenchEvent => ({ kind: 'undo', atMs: 0 })),
         ]
         const bench = replay(openBench(cube3, start(cube3)), events)
-        const layers = bench.history.filter(({ whole }) => !whole)
-        expect(bench.turnCount).toBe(layers.length)
-        expect(bench.quarterCount).toBe(
+        const layers = simplify(cube3, bench.history).filter(({ whole }) => !whole)
+        expect(turnCountOf(bench)).toBe(layers.length)
+        expect(quarterCountOf(bench)).toBe(
           layers.reduce((sum, { amount }) => sum + (amount === 2 ? 2 : 1), 0),
         )
         expect(bench.solved).toBe(isSolved(cube3, bench.state))

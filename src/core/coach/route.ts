@@ -25,6 +25,15 @@ export interface RouteLine {
   readonly sentence: string
 }
 
+/** Two turns of one layer, by canonical name, and what they are together; they cancel if there is no `one`. */
+export interface RouteMeeting {
+  readonly here: string
+  readonly there: string
+  readonly one?: string
+  /** Both are of one step: the first shows a position, and is made to look. */
+  readonly isWithin: boolean
+}
+
 export interface RouteStep {
   readonly id: string
   readonly kind: string
@@ -40,6 +49,8 @@ export interface RouteStep {
   readonly hints: Hints
   /** One sentence on what is peculiar here: counts, what to leave out, what comes back. */
   readonly note?: string
+  /** Where its last turns and the first of the next step are of one layer. */
+  readonly meets?: readonly RouteMeeting[]
   readonly turns: readonly RouteTurn[]
   /** Of a step that repeats a trigger or an algorithm: how often, and where the count stands. */
   readonly runs?: { readonly times: number; readonly before: number; readonly total: number }
@@ -100,7 +111,8 @@ export interface Route {
 export const turnsOfStage = (stage: RouteStage): RouteTurn[] =>
   stage.steps.flatMap(({ turns }) => [...turns])
 
-export const turnsOfRoute = (route: Route): RouteTurn[] => route.stages.flatMap(turnsOfStage)
+export const turnsOfRoute = (route: Pick<Route, 'stages'>): RouteTurn[] =>
+  route.stages.flatMap(turnsOfStage)
 
-export const stepsOf = (route: Route): RouteStep[] =>
+export const stepsOf = (route: Pick<Route, 'stages'>): RouteStep[] =>
   route.stages.flatMap(({ steps }) => [...steps])

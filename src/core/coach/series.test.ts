@@ -3,17 +3,19 @@ import { describe, expect, it } from 'vitest'
 import { puzzleById } from '../catalog'
 import { inverseOf } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
+import { directionOfName } from '../puzzle/directions'
 import { must } from '../result'
 import { SCHOOLS, schoolNamed } from '../schools'
 import { layers } from '../schools/layers'
 import { edgesFirst } from '../schools/edges-first'
 import { taught } from '../schools/taught'
-import { sequence } from '../search/sequence'
+import { sequence } from '../notation/sequence'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { after } from '../testing'
 import { cycleOf, shortCycles } from '../universal/baseCycles'
 import { workOf } from '../universal/orbitsAtWork'
 import { Setups } from '../universal/setups'
+import { arriveWords } from './pieceWords'
 import { plan } from './plan'
 import { stepsOf } from './route'
 import { owedAt, trailOf } from './standing'
@@ -127,5 +129,48 @@ describe('a school as it is taught', () => {
     expect(ids(cube3)).toContain('cross')
     expect(ids(tilt).slice(0, 2)).toEqual(['centres', 'cross-safe'])
     expect(taught(tilt, taught(tilt, layers))).toBe(taught(tilt, layers))
+  })
+})
+
+describe('foresight', () => {
+  it('offers every other third piece of a series, and taking one gives what was promised', () => {
+    let taken = 0
+    for (const [puzzle, id] of [
+      [cube3, 'edges-first'],
+      [tilt, 'edges-first'],
+      [twin, 'half-by-half'],
+    ] as const) {
+      const school = must(schoolNamed(puzzle.definition.id, id))
+      const indexOf = (name: string) => puzzle.pieces.findIndex((piece) => piece.id === name)
+      for (const seed of [3, 4]) {
+        const route = must(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, seed))))
+        const trail = trailOf(puzzle, route)
+        const offering = trail.steps.flatMap(({ kind, others }, s) =>
+          kind === 'series' && others.length > 0 ? [s] : [],
+        )
+        for (const s of offering.slice(0, 3))
+          for (const offer of [trail.steps[s].others.at(0), trail.steps[s].others.at(-1)]) {
+            if (!offer?.first) throw new Error('no first piece is named')
+            const other = must(
+              plan(puzzle, school, trail.states[trail.firstOfStep[s]], {
+                base: directionOfName(route.base),
+                prefer: indexOf(offer.piece),
+                first: indexOf(offer.first),
+              }),
+            )
+            const step = stepsOf(other).find(({ kind }) => kind === 'series')
+            if (!step) throw new Error('nothing goes round')
+            const arriving = (step.lines ?? []).filter(({ sentence }) =>
+              sentence.includes('it belongs'),
+            )
+            const promised = [1, 2, 3].find((n) => offer.sentence.includes(arriveWords(n))) ?? 0
+            expect(promised).toBeGreaterThan(0)
+            // More may look right than are counted, where pieces are equal.
+            expect(arriving.length).toBeGreaterThanOrEqual(promised)
+            taken++
+          }
+      }
+    }
+    expect(taken).toBeGreaterThan(12)
   })
 })

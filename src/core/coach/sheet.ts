@@ -1,7 +1,7 @@
 /** What there is to know of a school on a puzzle: its stages, and what of them is known by heart. */
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, variantsOf, type School } from '../schools/school'
-import { doSequence, sequence, sequenceOf } from '../search/sequence'
+import { doSequence, sequence, sequenceOf } from '../notation/sequence'
 import { inverseOf, start, writeState } from '../state'
 import { plainAim } from './byHeart'
 import { sequencesOf } from './technique'

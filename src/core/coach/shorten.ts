@@ -6,7 +6,6 @@
 import { coloursOf } from '../analysis/anatomy'
 import { frameOf } from '../analysis/frame'
 import { canBlock } from '../analysis/placements'
-import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { must } from '../result'
@@ -18,8 +17,9 @@ import { accountOf, areSumsSettled } from '../universal/account'
 import { effectOfTurn } from '../universal/effects'
 import { Sums } from '../universal/sumNumbers'
 import { capital, listed, plural, shortKind } from '../words'
+import { withMeetings } from './meetings'
 import { replayed } from './plan'
-import { stepsOf, turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
+import { stepsOf, type Route, type RouteStage, type RouteStep } from './route'
 import { owedAt, trailOf } from './standing'
 import { planUniversally } from './universal'
 
@@ -184,18 +184,14 @@ function spliced(
   const isBack = rest.value.stages.some(({ steps }, s) => s < place.stage && steps.length > 0)
   if (isBack) return undefined
   const all = stages.flatMap((stage) => stage.steps)
-  const made = turnsOfRoute({ ...route, stages }).map(
-    ({ name }) => puzzle.turnByName.get(name) as Turn,
-  )
-  const whole: Route = {
+  const shown = withMeetings(puzzle, {
     ...route,
     stages,
-    turnCount: countTurns(made),
-    quarterCount: countQuarters(made),
     algorithms: [...new Set(all.map(({ algorithm }) => algorithm.join(' ')).filter(Boolean))],
     looks: all.length,
-    saved: (route.saved ?? 0) + Math.max(0, route.turnCount - countTurns(made)),
-  }
+  })
+  const gain = Math.max(0, route.turnCount - shown.turnCount)
+  const whole = { ...shown, saved: (route.saved ?? 0) + gain }
   const proven = replayed(puzzle, whole, must(readState(puzzle, route.from)))
   return proven.ok ? proven.value : undefined
 }

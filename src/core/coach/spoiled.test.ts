@@ -4,7 +4,7 @@ import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { start } from '../state'
 import { after, turnsIn } from '../testing'
-import { sequence } from '../search/sequence'
+import { sequence } from '../notation/sequence'
 import { outOfRegister, registerWords } from './spoiled'
 
 const tilt = must(puzzleById('tilt-3'))

@@ -1,10 +1,11 @@
 /** The table of techniques: how each works on a workpiece, what it asks to be known, what it builds first. */
 import { memoised } from '../memo'
 import { mirror } from '../notation/rewrite'
-import { sequence } from '../search/sequence'
-import { prepareShortest } from '../search/shortestHome'
-import type { Hand } from '../search/handCost'
+import { sequence } from '../notation/sequence'
+import { prepareShortest } from '../universal/shortestHome'
+import type { Hand } from '../notation/handCost'
 import { derivedStage } from '../schools/derived'
+import { taught } from '../schools/taught'
 import { kitOf } from '../universal/solve'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { doCase } from './techniques/case'
@@ -14,13 +15,13 @@ import { gather } from './techniques/gather'
 import { doOptimal } from './techniques/optimal'
 import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
-import { doSeries } from './techniques/series'
+import { doSeries, kitOfStage } from './techniques/series'
 import { doSmall } from './techniques/small'
 import { spinInPlace } from './techniques/spin'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
 import { doRest, doUniversally } from './techniques/universally'
-import type { StageContext, Workpiece } from './workpiece'
+import { held, type StageContext, type Workpiece } from './workpiece'
 import type { Condition, School, Stage, Technique } from '../schools/school'
 import type { Puzzle } from '../puzzle/compile'
 
@@ -44,15 +45,16 @@ interface Way<K extends Kind> {
   ) => void
   /** The sequences that it asks to be known, for the right hand. */
   readonly known?: (lesson: Lesson, technique: Of<K>) => readonly string[]
-  /** Tables that are built before the first plan. */
-  readonly prepare?: (puzzle: Puzzle, progress: (share: number) => void) => void
+  /** Tables that are built before the first plan, once. */
+  readonly prepare?: (lesson: Lesson, technique: Of<K>, progress: (share: number) => void) => void
   /** It plans its own way whatever the stage's goal, and takes the hold that there is. */
   readonly isWhole?: boolean
 }
 
 const UNIVERSAL = {
   run: doUniversally,
-  prepare: (puzzle: Puzzle, progress: (share: number) => void) => void kitOf(puzzle, progress),
+  prepare: ({ puzzle }: Lesson, _: unknown, progress: (share: number) => void) =>
+    void kitOf(puzzle, progress),
   isWhole: true,
 }
 
@@ -62,7 +64,11 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   },
   spin: { run: spinInPlace },
   insert: { run: insertPieces, known: (_, { sequences }) => sequences },
-  series: { run: doSeries, known: (_, { sequences = [] }) => sequences },
+  series: {
+    run: doSeries,
+    known: (_, { sequences = [] }) => sequences,
+    prepare: (lesson, technique) => void kitOfStage(lesson, held(lesson.stage).base, technique),
+  },
   small: { run: doSmall },
   known: {
     run: (context, work, technique, goalBefore) =>
@@ -102,7 +108,11 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   shape: UNIVERSAL,
   sums: UNIVERSAL,
   cycles: UNIVERSAL,
-  optimal: { run: doOptimal, prepare: prepareShortest, isWhole: true },
+  optimal: {
+    run: doOptimal,
+    prepare: ({ puzzle }, _, progress) => prepareShortest(puzzle, progress),
+    isWhole: true,
+  },
 }
 
 const wayOf = <K extends Kind>({ kind }: Of<K>): Way<K> => TECHNIQUES[kind as K]
@@ -133,11 +143,20 @@ export function sequencesOf(
 /** Builds what the techniques of a school need, unless it is there. */
 export function prepareFor(
   puzzle: Puzzle,
-  { stages }: School,
+  school: School,
   progress: (share: number) => void = () => undefined,
 ): void {
-  const needs = new Set(stages.flatMap(({ technique }) => wayOf(technique).prepare ?? []))
-  for (const prepare of needs) prepare(puzzle, progress)
+  const { stages } = taught(puzzle, school)
+  const works = stages.flatMap((stage, s) => {
+    const { technique } = stage
+    const { prepare } = wayOf(technique)
+    const lesson = { puzzle, school, stage, goalBefore: stages[s - 1]?.goal ?? [] }
+    return prepare ? [(told: typeof progress) => prepare(lesson, technique, told)] : []
+  })
+  for (const [done, work] of works.entries()) {
+    work((share) => progress((done + share) / works.length))
+    progress((done + 1) / works.length)
+  }
 }
 
 /** The sequences of a stage: as the school has them, else as they were derived. */

@@ -14,10 +14,11 @@ import {
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
-import { looksHome, turnFreely, type State } from '../state'
+import { looksHome, sameState, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
 import { workOf } from '../universal/orbitsAtWork'
 import { baseKind, inWords } from '../words'
+import { mindOf } from './meetings'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
@@ -107,6 +108,7 @@ class Card {
     this.colours()
     this.statuses()
     this.deceptions()
+    this.meetings()
     this.hints()
     return this.found
   }
@@ -116,7 +118,7 @@ class Card {
   }
 
   private texts(): [string, string][] {
-    const { lookFor, lines, hold, check, ifNot, note, hints, halfway, others } = this.step
+    const { lookFor, lines, hold, check, ifNot, hints, halfway, others } = this.step
     return [
       ...(lines
         ? lines.map(({ sentence }): [string, string] => ['line', sentence])
@@ -124,7 +126,7 @@ class Card {
       ['hold', hold],
       ['check', check],
       ['if not', ifNot ?? ''],
-      ['mind', note ?? ''],
+      ['mind', mindOf(this.step)],
       ['nudge', hints.nudge],
       ['pointer', hints.pointer],
       ['halfway', halfway?.sentence ?? ''],
@@ -323,10 +325,10 @@ class Card {
     const across = sideOpposite(puzzle, base)
     const far = across && piecesShowing(puzzle, across)
     const near = piecesShowing(puzzle, base)
+    const inHalf = this.lastOfHalf()
     const isOfStage = (p: number) =>
       baseKind(puzzle.pieces[p].kind) === noun &&
-      !near.includes(p) &&
-      (far === undefined || far.includes(p))
+      (inHalf?.includes(p) ?? (!near.includes(p) && (far === undefined || far.includes(p))))
     const { state, frame } = moment
     const fitsByTurn = (p: number) =>
       state[p] === frame ||
@@ -346,6 +348,41 @@ class Card {
             : home === p
       return isSo && home !== undefined ? [names[home]] : []
     })
+  }
+
+  /** What two turns are said to be together, by making them; and that both are where it is said. */
+  private meetings(): void {
+    const { puzzle, step, trail, nth } = this
+    for (const { here, there, one, isWithin } of step.meets ?? []) {
+      const what = `${here} and ${there}, together ${one ?? 'nothing'}`
+      const after = isWithin ? step : trail.steps[nth + 1]
+      const areMade = [step, after].every(({ turns }, i) =>
+        turns.some(({ name }) => name === [here, there][i]),
+      )
+      this.claim(areMade, `no such turns: ${what}`)
+      const made = (names: readonly string[]) =>
+        names.reduce<State>((state, name) => {
+          const turn = puzzle.turnByName.get(name)
+          return turn ? turnFreely(puzzle, state, turn, new Uint8Array(state.length)) : state
+        }, this.held.state)
+      this.claim(
+        sameState(made([here, there]), made(one === undefined ? [] : [one])),
+        `they do something else: ${what}`,
+      )
+    }
+  }
+
+  /** Of conjoined halves the pieces of one, in its outer layer that the sequence turns first. */
+  private lastOfHalf(): readonly number[] | undefined {
+    const { puzzle, step } = this
+    if (puzzle.cores.length === 1) return undefined
+    const stage = this.trail.route.stages.find(({ steps }) => steps.includes(step))
+    const core = stage?.name.startsWith('First') ? 0 : 1
+    const outer = puzzle.grips.find(({ name, core: own }) => own === core && /^[UD]$/.test(name))
+    const side = outer && directionOfVector(outer.axis)
+    return puzzle.pieces.flatMap((piece, p) =>
+      side && piece.core === core && piecesShowing(puzzle, side).includes(p) ? [p] : [],
+    )
   }
 
   private isFilledRight({ state, frame }: Moment, place: number): boolean {

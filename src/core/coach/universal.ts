@@ -1,6 +1,6 @@
 /** The universal school as a route: its steps in order, each with its words. */
+import { withMeetings } from './meetings'
 import { holdOf } from '../analysis/placements'
-import { countQuarters, countTurns } from '../notation/rewrite'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { ok, type Result } from '../result'
@@ -66,7 +66,7 @@ export function planUniversally(
     return { id: stage.id, name: stage.name, aim: stage.aim, done: own.length === 0, steps: own }
   })
   const algorithms = steps.map(({ step }) => step.algorithm.join(' ')).filter(Boolean)
-  return ok({
+  const route = {
     puzzle: puzzle.definition.id,
     school: school.id,
     variant: {},
@@ -74,13 +74,12 @@ export function planUniversally(
     base: 'up',
     baseColour: '',
     stages,
-    turnCount: countTurns(turns),
-    quarterCount: countQuarters(turns),
     algorithms: [...new Set(algorithms)],
     looks: steps.length,
     saved,
     orbitPlan: knownPlanOf(puzzle),
-  })
+  }
+  return ok(withMeetings(puzzle, route))
 }
 
 const stageFor = ({ stages }: School, step: UniversalStep): number =>

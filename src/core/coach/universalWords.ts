@@ -15,6 +15,7 @@ import { workOf } from '../universal/orbitsAtWork'
 import type { UniversalStep } from '../universal/solve'
 import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
 import { halfwayOf } from './halfway'
+import { arriveWords, THIRDS } from './pieceWords'
 import type { RouteLine, RouteStep, RouteTurn } from './route'
 import { holdMarks, homeFilled, marksIn, whereNow, who, type Mark } from '../analysis/who'
 
@@ -400,24 +401,15 @@ function pieceIn({ puzzle, state, frame }: Scene, place: number): number {
 const piecesAt = (scene: Scene, { cycle }: CycleStep): number[] =>
   cycle.places.map((place) => pieceIn(scene, placeNow(scene, place)))
 
-/** Most third pieces that are offered. */
-const THIRDS = 12
-
 function thirdWords(scene: Scene, { thirds }: CycleStep, first: number): RouteStep['others'] {
   const { puzzle, scheme, frame } = scene
   const { names } = placeNamesOf(puzzle, frame)
   return thirds.slice(0, THIRDS).map(({ place, arrive, length }) => {
-    const how =
-      arrive === 3
-        ? 'All three arrive right'
-        : arrive === 2
-          ? 'Two of the three arrive right'
-          : 'Only the first arrives right'
     const piece = pieceIn(scene, place)
     return {
       piece: puzzle.pieces[piece].id,
       first: puzzle.pieces[first].id,
-      sentence: `${capital(who(puzzle, scheme, piece))}, now ${names[place]}. ${how}, in ${plural(length, 'turn')}.`,
+      sentence: `${capital(who(puzzle, scheme, piece))}, now ${names[place]}. ${arriveWords(arrive)}, in ${plural(length, 'turn')}.`,
     }
   })
 }

@@ -7,8 +7,8 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { multiply, type Rotation } from '../rotation'
 import type { Problem } from '../result'
 import type { School, Stage } from '../schools/school'
-import { handCost, type Hand } from '../search/handCost'
-import { doSequence, sequence, type Sequence } from '../search/sequence'
+import { handCost, type Hand } from '../notation/handCost'
+import { doSequence, sequence, type Sequence } from '../notation/sequence'
 import { turnFreely, type State } from '../state'
 import type { Aim } from './aim'
 import { piecesOfSide } from './goal'
@@ -92,6 +92,13 @@ export class Workpiece {
     const { state, frame } = after(this.puzzle, this.state, this.frame, made)
     this.state = state
     this.frame = frame
+  }
+
+  /** The same piece of work, to be tried one way; what it costs counts from here. */
+  copy(state: State): Workpiece {
+    const copied = new Workpiece(this.puzzle, state, this.frame, this.hand)
+    if (this.opening.length > 0) copied.hold(this.opening)
+    return copied
   }
 
   /** The position as it will be when the opening hold is taken. */

@@ -1,16 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { reachOf } from '../analysis/placements'
-import { puzzleById } from '../catalog'
+import { CATALOG_IDS, puzzleById } from '../catalog'
 import type { Scheme } from '../puzzle/colours'
-import type { Puzzle } from '../puzzle/compile'
+import { compile, type Puzzle } from '../puzzle/compile'
+import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { INVERSE, multiply } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isReached } from '../universal/account'
 import { looksOf, rotateState, sameState, start } from '../state'
 import { cube2, stateOf } from '../testing'
-import { judge, marksOf, stickersOf, type Marked } from './colours'
+import { judge, marksOf, stickersOf, whyNotByColours, type Marked } from './colours'
 
 const own = cube2.definition.colours
 const codes = (marked: Marked, scheme: Scheme = own) =>
@@ -219,5 +220,89 @@ describe('a copy of a 3x3x3 by colours', () => {
     const [problem] = judge(cube3, cube3.definition.colours, marked).problems
     expect(problem.code).toBe('twisted')
     expect(problem.sentence).toMatch(/One of the 12 edges has been flipped by hand/)
+  })
+})
+
+describe('a copy by colours of other puzzles', () => {
+  const others = ['tetra-3', 'twin-3', 'circle-3']
+
+  it('is offered where colours settle what lies where', () => {
+    const boxes = CATALOG_IDS.filter((id) => /^(cube|box)-/.test(id))
+    for (const id of [...others, ...boxes])
+      expect(whyNotByColours(must(puzzleById(id))), id).toBeUndefined()
+    expect(whyNotByColours(must(puzzleById('tilt-3')))).toMatch(/depends on the piece/)
+    expect(whyNotByColours(must(puzzleById('shift-3x3x5')))).toMatch(/do not keep to the places/)
+    expect(whyNotByColours(must(puzzleById('circle-3--none')))).toMatch(/can show the same/)
+  })
+
+  it('is asked of what the pieces do, whatever the file calls it', () => {
+    // A solid that is the plain cube again is copied as that is; a cube with two cells glued is not.
+    const file = (more: object) =>
+      compile(
+        must(
+          readDefinition({
+            schema: 1,
+            id: 'own',
+            name: 'own',
+            mechanism: { kind: 'box', size: [2, 2, 2] },
+            ...more,
+          }),
+        ),
+      )
+    const halfSpaces = (
+      [
+        [1, 0, 0, 'red'],
+        [-1, 0, 0, 'orange'],
+        [0, 1, 0, 'white'],
+        [0, -1, 0, 'yellow'],
+        [0, 0, 1, 'green'],
+        [0, 0, -1, 'blue'],
+      ] as const
+    ).map(([x, y, z, colour]) => ({ normal: [x, y, z], at: 1, colour }))
+    expect(whyNotByColours(file({ solid: { halfSpaces } }))).toBeUndefined()
+    const glue = [
+      [
+        [0.5, 0.5, 0.5],
+        [0.5, 0.5, -0.5],
+      ],
+    ]
+    expect(whyNotByColours(file({ glue }))).toBeDefined()
+  })
+
+  it.each(others)('finds every position of %s, in any hold, as it looks', (id) => {
+    const puzzle = must(puzzleById(id))
+    fc.assert(
+      fc.property(fc.nat(10_000), fc.nat(100), (seed, nth) => {
+        const hold = puzzle.holds[nth % puzzle.holds.length]
+        const state = rotateState(scrambledState(puzzle, scramble(puzzle, seed)), hold)
+        const { found, problems, missing } = judge(
+          puzzle,
+          puzzle.definition.colours,
+          marksOf(puzzle, state),
+        )
+        expect(problems).toEqual([])
+        expect(missing).toBe(0)
+        expect(found && looksOf(puzzle, found.state)).toEqual(looksOf(puzzle, state))
+      }),
+      { numRuns: 6 },
+    )
+  })
+
+  it.each(others)('of %s tells one wrong sticker while it is marked', (id) => {
+    const puzzle = must(puzzleById(id))
+    const state = scrambledState(puzzle, scramble(puzzle, 5))
+    const marked = marksOf(puzzle, state)
+    const colours = puzzle.definition.colours.map((colour) => colour.id)
+    fc.assert(
+      fc.property(fc.constantFrom(...Object.keys(marked)), fc.nat(10), (sticker, nth) => {
+        const other = colours.filter((colour) => colour !== marked[sticker])
+        const changed = { ...marked, [sticker]: other[nth % other.length] }
+        const { problems, found } = judge(puzzle, puzzle.definition.colours, changed)
+        expect(found).toBeUndefined()
+        expect(problems.length).toBeGreaterThan(0)
+        for (const { sentence } of problems) expect(sentence).toMatch(/^[A-Z].*\.$/)
+      }),
+      { numRuns: 12 },
+    )
   })
 })

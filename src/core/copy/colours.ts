@@ -3,18 +3,15 @@
  * the finished puzzle is read off the pieces themselves: opposite colours never share a piece.
  */
 import { lookClassesOf } from '../analysis/lookAlikes'
+import { placeNamesOf } from '../analysis/placeNames'
+import { reachOf } from '../analysis/placements'
+import { sideAlong, sideOpposite, sidesOf, turnSide } from '../analysis/sides'
 import { colourIn, type Scheme } from '../puzzle/colours'
-import {
-  DIRECTIONS,
-  directionOfVector,
-  opposite,
-  turnDirection,
-  type Direction,
-} from '../puzzle/directions'
+import type { Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { ROTATION_COUNT, type Rotation } from '../rotation'
+import { IDENTITY, multiply, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { placeOf, type State } from '../state'
-import { inWords, listed, placeWords, times } from '../words'
+import { capital, inWords, listed, placeWords, times } from '../words'
 import { judgeEntry, type Entry, type EntryVerdict } from './pieces'
 
 /** A sticker to be marked: a place and one of the sides it shows. */
@@ -25,9 +22,74 @@ export interface Sticker {
   readonly side: Direction
 }
 
-/** Whether every sticker of a puzzle looks along an axis from a place that is always filled. */
-export const isCopiedByColours = ({ definition: { mechanism, solid, glue } }: Puzzle): boolean =>
-  mechanism.kind === 'box' && !solid && glue.length === 0
+const reasons = new WeakMap<Puzzle, { readonly why?: string }>()
+
+/** Why a puzzle is not copied by its colours, as a sentence; undefined if it is. */
+export function whyNotByColours(puzzle: Puzzle): string | undefined {
+  const known = reasons.get(puzzle) ?? { why: reasonOf(puzzle) }
+  reasons.set(puzzle, known)
+  return known.why
+}
+
+function reasonOf(puzzle: Puzzle): string | undefined {
+  const { classOf } = lookClassesOf(puzzle)
+  const reached = waysOf(puzzle).filter(({ isReached }) => isReached)
+  const placed = (piece: number, rotation: Rotation) => puzzle.place[24 * piece + rotation]
+  if (reached.some(({ piece, rotation }) => placed(piece, rotation) >= puzzle.pieces.length))
+    return 'Its pieces do not keep to the places of the finished shape, so there are no fixed stickers to mark.'
+  const sides = (piece: number, rotation: Rotation) => sidesShown(puzzle, piece, rotation)?.join()
+  if (
+    reached.some(({ piece, rotation }) => {
+      const shown = sides(piece, rotation)
+      return shown === undefined || shown !== sides(placed(piece, rotation), IDENTITY)
+    })
+  )
+    return 'What a place shows depends on the piece that lies there, so its stickers cannot be marked before that is known.'
+  const seen = new Map<string, number>()
+  const isTold = reached.every(({ piece, rotation }) => {
+    const colours = puzzle.pieces[piece].faces.map(
+      ({ normal, colour }) => turnSide(puzzle, rotation, sideOf(puzzle, normal)).letter + colour,
+    )
+    const key = [placed(piece, rotation), ...colours.sort()].join()
+    const other = seen.get(key) ?? classOf[piece]
+    seen.set(key, other)
+    return other === classOf[piece]
+  })
+  return isTold
+    ? undefined
+    : 'Different pieces can show the same at one place, so colours do not tell which of them lies there.'
+}
+
+/** The sides on which a piece shows a face, as letters in order; undefined where they have no names of their own. */
+function sidesShown(puzzle: Puzzle, piece: number, rotation: Rotation): string[] | undefined {
+  const found = puzzle.pieces[piece].faces.map(
+    ({ normal }) => sideAlong(puzzle, rotate(rotation, normal))?.letter,
+  )
+  const letters = found.flatMap((letter) => letter ?? [])
+  return letters.length === found.length && new Set(letters).size === letters.length
+    ? letters.sort()
+    : undefined
+}
+
+/** Every piece in every rotation, and whether turns bring it there. */
+const waysOf = (puzzle: Puzzle) =>
+  puzzle.pieces.flatMap((_, piece) => {
+    const reached = new Set(
+      reachOf(puzzle)[piece].flatMap((r) => puzzle.holds.map((hold) => multiply(hold, r))),
+    )
+    return Array.from({ length: ROTATION_COUNT }, (__, rotation) => ({
+      piece,
+      rotation,
+      isReached: reached.has(rotation),
+    }))
+  })
+
+/** A side of a puzzle that is copied by its colours has a name. */
+function sideOf(puzzle: Puzzle, normal: Vector): Direction {
+  const side = sideAlong(puzzle, normal)
+  if (!side) throw new Error('a sticker looks between the sides')
+  return side
+}
 
 /** Colour ids of the copy's scheme by sticker id; missing ones are not marked yet. */
 export type Marked = Readonly<Record<string, string>>
@@ -51,12 +113,13 @@ export const stickerId = (puzzle: Puzzle, place: number, side: Direction): strin
 
 /** All stickers, by side, each side's in reading order. */
 export function stickersOf(puzzle: Puzzle): Sticker[] {
-  return DIRECTIONS.flatMap((side) =>
-    puzzle.pieces.flatMap((piece, place) =>
-      piece.faces.some(({ normal }) => directionOfVector(normal) === side)
-        ? [{ id: stickerId(puzzle, place, side), place, side }]
-        : [],
-    ),
+  const shown = puzzle.pieces.flatMap(({ faces }, place) =>
+    faces.map(({ normal }) => ({ place, side: sideOf(puzzle, normal) })),
+  )
+  return [...sidesOf(puzzle).keys()].flatMap((side) =>
+    shown
+      .filter((each) => each.side === side)
+      .map(({ place }) => ({ id: stickerId(puzzle, place, side), place, side })),
   )
 }
 
@@ -66,7 +129,7 @@ export function marksOf(puzzle: Puzzle, state: State): Marked {
   state.forEach((r, piece) => {
     const place = placeOf(puzzle, state, piece)
     for (const { normal, colour } of puzzle.pieces[piece].faces)
-      marks[stickerId(puzzle, place, turnDirection(r, directionOfVector(normal)))] = colour
+      marks[stickerId(puzzle, place, turnSide(puzzle, r, sideOf(puzzle, normal)))] = colour
   })
   return marks
 }
@@ -76,7 +139,8 @@ export function judge(puzzle: Puzzle, scheme: Scheme, marked: Marked): Judgement
   const missing = stickers.filter(({ id }) => marked[id] === undefined).length
   const full = puzzle.pieces.flatMap((_, place) => {
     const own = stickers.filter((sticker) => sticker.place === place)
-    return own.every(({ id }) => marked[id] !== undefined) ? [{ place, own }] : []
+    const isMarked = own.length > 0 && own.every(({ id }) => marked[id] !== undefined)
+    return isMarked ? [{ place, own }] : []
   })
   const arrangement = bestArrangement(puzzle, scheme, marked, full)
   const problems = [
@@ -135,20 +199,21 @@ function bestArrangement(
 }
 
 const ownArrangement = (puzzle: Puzzle): Arrangement =>
-  new Map(DIRECTIONS.map((side) => [side, puzzle.definition.faces[side.name]]))
+  new Map([...sidesOf(puzzle).keys()].map((side) => [side, puzzle.definition.faces[side.name]]))
 
 const isOwn = (puzzle: Puzzle, arrangement: Arrangement): boolean =>
   [...arrangement].every(([side, colour]) => puzzle.definition.faces[side.name] === colour)
 
 /** Every way to put the scheme's colours on the sides, counted once whatever the hold. */
 function* arrangementsOf(puzzle: Puzzle, scheme: Scheme): Generator<Arrangement> {
+  const sides = [...sidesOf(puzzle).keys()]
   const [first, ...rest] = scheme.map(({ id }) => id)
-  if (rest.length !== DIRECTIONS.length - 1) return
+  if (rest.length !== sides.length - 1) return
   const seen = new Set<string>()
   for (const order of permutations(rest)) {
-    const arrangement = new Map(DIRECTIONS.map((side, i) => [side, [first, ...order][i]]))
+    const arrangement = new Map(sides.map((side, i) => [side, [first, ...order][i]]))
     const key = puzzle.holds
-      .map((hold) => DIRECTIONS.map((side) => arrangement.get(turnDirection(hold, side))).join())
+      .map((hold) => sides.map((side) => arrangement.get(turnSide(puzzle, hold, side))).join())
       .sort()[0]
     if (seen.has(key)) continue
     seen.add(key)
@@ -177,20 +242,23 @@ function fillingsOf(puzzle: Puzzle): readonly (readonly Filling[])[] {
   const known = knownFillings.get(puzzle)
   if (known) return known
   const found = puzzle.pieces.map(() => new Map<string, Filling>())
-  puzzle.pieces.forEach(({ faces }, piece) => {
-    for (const rotation of Array.from({ length: ROTATION_COUNT }, (_, r) => r)) {
+  const sides = [...sidesOf(puzzle).keys()]
+  // What turns can bring there comes before what only hands could.
+  const ways = waysOf(puzzle)
+  for (const isReached of [true, false])
+    for (const { piece, rotation } of ways.filter((way) => way.isReached === isReached)) {
+      const { faces } = puzzle.pieces[piece]
       const place = puzzle.place[24 * piece + rotation]
       if (place >= puzzle.pieces.length) continue
       const homes = new Map(
         faces.map(({ normal }) => {
-          const home = directionOfVector(normal)
-          return [turnDirection(rotation, home), home] as const
+          const home = sideOf(puzzle, normal)
+          return [turnSide(puzzle, rotation, home), home] as const
         }),
       )
-      const key = DIRECTIONS.map((side) => homes.get(side)?.letter ?? '-').join('')
+      const key = sides.map((side) => homes.get(side)?.letter ?? '-').join('')
       if (!found[place].has(key)) found[place].set(key, { piece, rotation, homes })
     }
-  })
   const lists = found.map((byKey) => [...byKey.values()])
   knownFillings.set(puzzle, lists)
   return lists
@@ -255,14 +323,32 @@ function wrongPieces(
     return [
       {
         code: 'twice',
-        sentence: `The ${puzzle.pieces[fit.piece].kind} with ${coloursAt(scheme, marked, each)} appears ${times(all.length)}: ${listed(all.map(placeOfWords))}. ${classSize[own] === 1 ? 'There is only one' : `There are only ${inWords(classSize[own])}`}. Look at them again.`,
+        sentence: `The ${puzzle.pieces[fit.piece].kind} with ${coloursAt(scheme, marked, each)} appears ${times(all.length)}: ${listed(all.map((other) => placeOfWords(puzzle, other)))}. ${classSize[own] === 1 ? 'There is only one' : `There are only ${inWords(classSize[own])}`}. Look at them again.`,
         stickers: all.flatMap((other) => other.own.map(({ id }) => id)),
       },
     ]
   })
 }
 
-const placeOfWords = ({ own }: FullPlace): string => placeWords(own.map(({ side }) => side))
+/** A sticker as it is told to those who do not see it. */
+export function stickerWords(puzzle: Puzzle, { place, side }: Sticker): string {
+  if (puzzle.definition.mechanism.kind !== 'box')
+    return `${placeNamesOf(puzzle, IDENTITY).names[place]}, ${side.adjective} side`
+  const sides = puzzle.pieces[place].faces.map(({ normal }) => sideOf(puzzle, normal))
+  return `${placeWords(sides)}, looking ${side.toward}`
+}
+
+/** Where a place of a plain box is, by its sides; of any other puzzle its name. */
+const placeOfWords = (puzzle: Puzzle, { place, own }: FullPlace): string =>
+  puzzle.definition.mechanism.kind === 'box'
+    ? placeWords(own.map(({ side }) => side))
+    : placeNamesOf(puzzle, IDENTITY).names[place]
+
+/** The same with what lies there, as a sentence begins. */
+const whatIsAt = (puzzle: Puzzle, each: FullPlace): string =>
+  puzzle.definition.mechanism.kind === 'box'
+    ? `The ${puzzle.pieces[each.place].kind} ${placeOfWords(puzzle, each)}`
+    : capital(placeOfWords(puzzle, each))
 
 const coloursAt = (scheme: Scheme, marked: Marked, { own }: FullPlace): string =>
   listed(own.map(({ id }) => colourIn(scheme, marked[id]).name))
@@ -275,40 +361,50 @@ function misfit(
   each: FullPlace,
   arrangement: Arrangement,
 ): CopyProblem {
-  const { place, own } = each
+  const { own } = each
   const stickers = own.map(({ id }) => id)
-  const kind = puzzle.pieces[place].kind
-  const where = placeOfWords(each)
+  const what = whatIsAt(puzzle, each)
   const ids = own.map(({ id }) => marked[id])
   const name = (id: string) => colourIn(scheme, id).name
   const double = ids.find((id, i) => ids.indexOf(id) !== i)
   if (double !== undefined)
     return {
       code: 'impossible',
-      sentence: `The ${kind} ${where} shows ${name(double)} twice. No piece does.`,
+      sentence: `${what} shows ${name(double)} twice. No piece does.`,
       stickers,
     }
-  const sideOf = (id: string) => [...arrangement].find(([, colour]) => colour === id)?.[0]
+  const homeOf = (id: string) => [...arrangement].find(([, colour]) => colour === id)?.[0]
   for (const id of ids) {
-    const side = sideOf(id)
-    const other = side && arrangement.get(opposite(side))
-    const areTogether = puzzle.pieces.some(
-      ({ faces }) =>
-        side &&
-        [side, opposite(side)].every((each) =>
-          faces.some(({ normal }) => directionOfVector(normal) === each),
-        ),
+    const side = homeOf(id)
+    const across = side && sideOpposite(puzzle, side)
+    const other = across && arrangement.get(across)
+    const areTogether = puzzle.pieces.some(({ faces }) =>
+      [side, across].every((each) => faces.some(({ normal }) => sideOf(puzzle, normal) === each)),
     )
     if (other !== undefined && !areTogether && ids.includes(other))
       return {
         code: 'impossible',
-        sentence: `The ${kind} ${where} shows ${name(id)} and ${name(other)}, which are opposite each other on this puzzle. No piece has both.`,
+        sentence: `${what} shows ${name(id)} and ${name(other)}, which are opposite each other on this puzzle. No piece has both.`,
         stickers,
       }
   }
+  const shown = [...ids].sort().join()
+  const isMirrored = fillingsOf(puzzle)[each.place].some(
+    ({ homes }) =>
+      [...homes.values()]
+        .map((home) => arrangement.get(home))
+        .sort()
+        .join() === shown,
+  )
+  if (!isMirrored)
+    return {
+      code: 'impossible',
+      sentence: `${what} shows ${coloursAt(scheme, marked, each)}. No piece that can come there has these colours.`,
+      stickers,
+    }
   return {
     code: 'mirrored',
-    sentence: `The colours of the ${kind} ${where}, ${coloursAt(scheme, marked, each)}, run the wrong way round. Two of its stickers are exchanged.`,
+    sentence: `The colours of ${what[0].toLowerCase()}${what.slice(1)}, ${coloursAt(scheme, marked, each)}, run the wrong way round. Two of its stickers are exchanged.`,
     stickers,
   }
 }
@@ -332,7 +428,7 @@ function assemblyProblem(puzzle: Puzzle, verdict: EntryVerdict): CopyProblem {
     sentence: sentences.join(' '),
     stickers: slots.flatMap((place) =>
       puzzle.pieces[place].faces.map(({ normal }) =>
-        stickerId(puzzle, place, directionOfVector(normal)),
+        stickerId(puzzle, place, sideOf(puzzle, normal)),
       ),
     ),
   }
@@ -341,7 +437,8 @@ function assemblyProblem(puzzle: Puzzle, verdict: EntryVerdict): CopyProblem {
 /** The copy's colours moved to the sides on which they were found. */
 function rearranged(puzzle: Puzzle, scheme: Scheme, arrangement: Arrangement): Scheme {
   return puzzle.definition.colours.map((colour) => {
-    const side = DIRECTIONS.find(({ name }) => puzzle.definition.faces[name] === colour.id)
+    const sides = [...sidesOf(puzzle).keys()]
+    const side = sides.find(({ name }) => puzzle.definition.faces[name] === colour.id)
     const shown = side && arrangement.get(side)
     return shown === undefined ? colour : { ...colourIn(scheme, shown), id: colour.id }
   })

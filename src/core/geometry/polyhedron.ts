@@ -2,14 +2,21 @@
  * Convex solids as lists of facets, cut by half-spaces one after another (the method of Sutherland
  * and Hodgman, facet by facet, the cut closed by a new facet).
  *
- * Floating point suffices here. Half-spaces have whole numbers as normals, none above 60, and offsets
- * with denominators of at most 12 (the schema sees to both), so every vertex is a quotient of
- * determinants with a denominator of at most 6 x 60^3, and a vertex that does not lie on a plane is
- * at least 1 / (12 x 12 x 6 x 60^3), about 5e-9, away from it in units of the normal; sums of
- * a few products of doubles are exact to about 1e-12. TOLERANCE lies between the two.
+ * Corners are drawn in floating point, but known exactly: half-spaces have fractions as offsets and whole
+ * numbers as normals, so every corner is a fraction too, and whether it lies on a plane is no matter of
+ * tolerance (see `exact.ts`).
  */
 import type { Vector } from '../rotation'
-import { add, average, cross, dot, length, scale, subtract, unit } from './vector'
+import {
+  exactCrossing,
+  exactHeight,
+  exactPlane,
+  exactPoint,
+  nearest,
+  type ExactPlane,
+  type ExactPoint,
+} from './exact'
+import { add, average, cross, dot, length, subtract, unit } from './vector'
 
 /** All points p with `normal . p <= at`. */
 export interface HalfSpace {
@@ -29,7 +36,36 @@ export interface Facet {
 
 export type Polyhedron = readonly Facet[]
 
-export const TOLERANCE = 1e-9
+/** Nearer to a plane than this, whole numbers decide; areas below it are none. */
+const DOUBTFUL = 1e-6
+const LEAST_AREA = 1e-9
+
+const exactOf = new WeakMap<Vector, ExactPoint>()
+
+/** The corner in whole numbers. */
+function exactly(v: Vector): ExactPoint {
+  const known = exactOf.get(v) ?? exactPoint(v)
+  if (!known) throw new Error(`the point (${v.join(', ')}) is not exact`)
+  exactOf.set(v, known)
+  return known
+}
+
+/** On which side of a plane points lie: 1 outside, 0 on it, -1 inside. */
+function sideOf({ normal, at }: HalfSpace): (v: Vector, height: number) => -1 | 0 | 1 {
+  let plane: ExactPlane | undefined
+  return (v, height) => {
+    if (Math.abs(height) > DOUBTFUL) return height > 0 ? 1 : -1
+    plane ??= planeOf({ normal, at })
+    const exact = exactHeight(plane, exactly(v))
+    return exact > 0n ? 1 : exact < 0n ? -1 : 0
+  }
+}
+
+function planeOf({ normal, at }: HalfSpace): ExactPlane {
+  const plane = exactPlane(normal, at)
+  if (!plane) throw new Error(`the half-space at ${at} is not exact`)
+  return plane
+}
 
 /** A cube about the origin, without colours. */
 export function bigCube(half: number): Polyhedron {
@@ -57,33 +93,36 @@ export function bigCube(half: number): Polyhedron {
 /** What is left of a solid inside a half-space; empty if nothing is. */
 export function clip(solid: Polyhedron, half: HalfSpace): Polyhedron {
   const height = (v: Vector) => dot(half.normal, v) - half.at
+  const side = sideOf(half)
+  const plane = planeOf(half)
   let isCut = false
   const onPlane: Vector[] = []
   const kept: Facet[] = []
   for (const facet of solid) {
     const heights = facet.polygon.map(height)
-    if (heights.every((h) => h <= TOLERANCE)) {
+    const sides = facet.polygon.map((v, i) => side(v, heights[i]))
+    if (sides.every((each) => each <= 0)) {
       kept.push(facet)
-      facet.polygon.forEach((v, i) => heights[i] >= -TOLERANCE && onPlane.push(v))
+      facet.polygon.forEach((v, i) => sides[i] === 0 && onPlane.push(v))
       continue
     }
     isCut = true
     const polygon: Vector[] = []
     facet.polygon.forEach((v, i) => {
       const j = (i + 1) % facet.polygon.length
-      const [here, there] = [heights[i], heights[j]]
-      if (here <= TOLERANCE) polygon.push(v)
-      if (Math.abs(here) <= TOLERANCE) onPlane.push(v)
-      if ((here < -TOLERANCE && there > TOLERANCE) || (here > TOLERANCE && there < -TOLERANCE)) {
+      if (sides[i] <= 0) polygon.push(v)
+      if (sides[i] === 0) onPlane.push(v)
+      if (sides[i] * sides[j] < 0) {
         // From the inner end in either direction, so that neighbours get the very same point.
-        const [a, b, ha, hb] =
-          here < 0 ? [v, facet.polygon[j], here, there] : [facet.polygon[j], v, there, here]
-        const point = add(a, scale(subtract(b, a), ha / (ha - hb)))
+        const [a, b] = sides[i] < 0 ? [v, facet.polygon[j]] : [facet.polygon[j], v]
+        const exact = exactCrossing(plane, exactly(a), exactly(b))
+        const point = nearest(exact)
+        exactOf.set(point, exact)
         polygon.push(point)
         onPlane.push(point)
       }
     })
-    if (polygon.length >= 3 && areaOf(polygon) > TOLERANCE) kept.push({ ...facet, polygon })
+    if (polygon.length >= 3 && areaOf(polygon) > LEAST_AREA) kept.push({ ...facet, polygon })
   }
   if (!isCut) return solid
   const lid = around(distinct(onPlane), half.normal)
@@ -95,12 +134,9 @@ export function clip(solid: Polyhedron, half: HalfSpace): Polyhedron {
 export const clipAll = (solid: Polyhedron, halves: readonly HalfSpace[]): Polyhedron =>
   halves.reduce(clip, solid)
 
-function distinct(points: readonly Vector[]): Vector[] {
-  const found: Vector[] = []
-  for (const point of points)
-    if (!found.some((other) => length(subtract(point, other)) < 1e-7)) found.push(point)
-  return found
-}
+const distinct = (points: readonly Vector[]): Vector[] => [
+  ...new Map(points.map((point) => [exactly(point).join(), point])).values(),
+]
 
 /** Points of one plane in order, anticlockwise about its normal. */
 function around(points: readonly Vector[], normal: Vector): Vector[] {

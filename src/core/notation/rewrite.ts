@@ -95,28 +95,90 @@ function counterpart(puzzle: Puzzle, grip: Grip, axis: Vector, amount: number): 
   return candidates.reduce((best, turn) => (length(turn) < length(best) ? turn : best))
 }
 
+/** Turns in a row, those of one layer joined: the last one, what came before, and how many there are. */
+export interface JoinedTurns {
+  readonly turn: Turn
+  /** Its place in the row; of turns that were joined the first one's. */
+  readonly at: number
+  readonly before?: JoinedTurns
+  /** Turns of layers; a half turn is one. */
+  readonly turnCount: number
+  /** The same, a half turn counted as two. */
+  readonly quarterCount: number
+}
+
+/** The earlier turn of the same layer with which one more would be joined, past turns of parallel layers. */
+export function partnerOf(
+  puzzle: Puzzle,
+  made: JoinedTurns | undefined,
+  turn: Turn,
+): JoinedTurns | undefined {
+  let each = made
+  while (each && each.turn.grip !== turn.grip && isParallel(puzzle, each.turn, turn))
+    each = each.before
+  return each?.turn.grip === turn.grip ? each : undefined
+}
+
+/** One more turn, joined with its partner if it has one; what cancels is dropped. */
+export function joinedWith(
+  puzzle: Puzzle,
+  made: JoinedTurns | undefined,
+  turn: Turn,
+  at: number,
+): JoinedTurns | undefined {
+  const partner = partnerOf(puzzle, made, turn)
+  if (!partner) return appended(made, turn, at)
+  const passed: JoinedTurns[] = []
+  for (let each = made; each && each !== partner; each = each.before) passed.push(each)
+  const one = joinedTurn(puzzle, partner.turn, turn)
+  return passed.reduceRight<JoinedTurns | undefined>(
+    (before, each) => appended(before, each.turn, each.at),
+    one ? appended(partner.before, one, partner.at) : partner.before,
+  )
+}
+
+const appended = (before: JoinedTurns | undefined, turn: Turn, at: number): JoinedTurns => ({
+  turn,
+  at,
+  before,
+  turnCount: (before?.turnCount ?? 0) + countTurns([turn]),
+  quarterCount: (before?.quarterCount ?? 0) + countQuarters([turn]),
+})
+
+/** Two turns of one layer as one; undefined if they cancel. */
+export function joinedTurn(puzzle: Puzzle, a: Turn, b: Turn): Turn | undefined {
+  const full = 360 / puzzle.grips[a.grip].unitDegrees
+  const amount = (a.amount + b.amount) % full
+  return puzzle.turns.find((turn) => turn.grip === a.grip && turn.amount === amount)
+}
+
+const joinedUp = (puzzle: Puzzle, turns: readonly Turn[]): JoinedTurns | undefined =>
+  turns.reduce<JoinedTurns | undefined>(
+    (made, turn, at) => joinedWith(puzzle, made, turn, at),
+    undefined,
+  )
+
 /**
  * Joins turns of one layer that follow each other (turns of parallel layers may stand between) and
  * drops what cancels.
  */
 export function simplify(puzzle: Puzzle, turns: readonly Turn[]): Turn[] {
   const kept: Turn[] = []
-  for (const turn of turns) {
-    let k = kept.length - 1
-    while (k >= 0 && kept[k].grip !== turn.grip && parallel(puzzle, kept[k], turn)) k--
-    if (k < 0 || kept[k].grip !== turn.grip) {
-      kept.push(turn)
-      continue
-    }
-    const full = 360 / puzzle.grips[turn.grip].unitDegrees
-    const amount = (kept[k].amount + turn.amount) % full
-    if (amount === 0) kept.splice(k, 1)
-    else kept[k] = puzzle.turns.find((t) => t.grip === turn.grip && t.amount === amount) as Turn
-  }
-  return kept
+  for (let at = joinedUp(puzzle, turns); at; at = at.before) kept.push(at.turn)
+  return kept.reverse()
 }
 
-function parallel(puzzle: Puzzle, a: Turn, b: Turn): boolean {
+/** How many turns it takes, once those that follow each other in one layer are joined. */
+export function countJoined(
+  puzzle: Puzzle,
+  turns: readonly Turn[],
+): Pick<JoinedTurns, 'turnCount' | 'quarterCount'> {
+  const { turnCount = 0, quarterCount = 0 } = joinedUp(puzzle, turns) ?? {}
+  return { turnCount, quarterCount }
+}
+
+/** Whether two turns are about one axis, so that they can be made in either order. */
+export function isParallel(puzzle: Puzzle, a: Turn, b: Turn): boolean {
   const [u, v] = [puzzle.grips[a.grip].axis, puzzle.grips[b.grip].axis]
   return u.every((c, i) => c === v[i]) || u.every((c, i) => c === -v[i])
 }

@@ -58,7 +58,7 @@ describe('a puzzle file', () => {
     ],
     [
       'a tilt that is not rational enough',
-      { solid: { halfSpaces: [{ normal: [1, 0, 0], at: 1.23, colour: 'red' }, ...halves(ALL)] } },
+      { solid: { halfSpaces: [{ normal: [1, 0, 0], at: 1.2345, colour: 'red' }, ...halves(ALL)] } },
       'solid.halfSpaces[0].at',
     ],
     ['circles with a solid', { mechanism: circles, solid: { halfSpaces: halves(ALL) } }, 'solid'],

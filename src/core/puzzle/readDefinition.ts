@@ -1,5 +1,6 @@
 /** Reads puzzle files: every problem is told with the path of its field. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
+import { fractionOf, MOST_PARTS } from '../geometry/exact'
 import { plainProblem } from '../plain'
 import { fail, ok, type Problem, type Result } from '../result'
 import { DEFAULT_COLOURS, DEFAULT_FACES, MARKS, type Colour } from './colours'
@@ -56,15 +57,15 @@ const mechanismSchema = lazy((value: unknown): AnySchema => {
 const MOST_CELLS = 400
 const MOST_COLOURS = 60
 
-/** Largest denominator of the offset of a half-space. */
-const OFFSET_PARTS = 12
-
 const offset = () =>
   number()
+    .typeError('${path} must be a number, or a fraction like "7/3"')
     .min(0.25)
     .max(60)
-    .test('rational', '${path} must be a multiple of a third or of a quarter', (at) =>
-      at === undefined ? true : Math.abs(at * OFFSET_PARTS - Math.round(at * OFFSET_PARTS)) < 1e-9,
+    .test(
+      'fraction',
+      `\${path} must have at most three decimal places, or be a fraction of at most ${MOST_PARTS} parts`,
+      (at) => at === undefined || fractionOf(at) !== undefined,
     )
 
 const definitionSchema = object({
@@ -189,11 +190,28 @@ function withDefaults(input: unknown): unknown {
   const faces = { ...DEFAULT_FACES, ...given.faces }
   return {
     ...given,
+    ...(given.solid === undefined ? {} : { solid: withOffsets(given.solid) }),
     glue: given.glue ?? [],
     faces,
     colours: given.colours ?? usedColours(given, faces),
   }
 }
+
+/** Offsets that are written as fractions, '7/3', are kept as the numbers that they are. */
+function withOffsets(solid: unknown): unknown {
+  const { halfSpaces } = Object(solid) as { halfSpaces?: unknown }
+  if (!Array.isArray(halfSpaces)) return solid
+  return {
+    ...Object(solid),
+    halfSpaces: halfSpaces.map((half: unknown) => {
+      const { at } = Object(half) as { at?: unknown }
+      const [, top, bottom] = typeof at === 'string' ? (FRACTION.exec(at) ?? []) : []
+      return top === undefined ? half : { ...Object(half), at: Number(top) / Number(bottom) }
+    }),
+  }
+}
+
+const FRACTION = /^(\d{1,5})\/(\d{1,4})$/
 
 /** Of the colours that everyone knows, those that the puzzle shows. */
 function usedColours({ mechanism, solid }: Partial<PuzzleDefinition>, faces: object): Colour[] {

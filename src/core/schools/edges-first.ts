@@ -64,6 +64,8 @@ export const edgesFirst: School = {
       id: 'middle',
       name: 'Three middle edges',
       aim: 'Three of the four edges of the middle layer are home; the fourth place stays spare.',
+      aimInSolid:
+        'Three of the four edges that lie neither around {base} nor around {last} are home; the fourth place stays spare.',
       base: 'D',
       goal: [must(middleEdges, 'home', 1), must(cross, 'home'), inRegister],
       technique: { kind: 'series', select: middleEdges, sequences: [EDGE_SERIES] },

@@ -12,10 +12,14 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
     return (
       mechanism.kind === 'conjoined' &&
       mechanism.boxes.length === fit.count &&
-      mechanism.boxes.every(({ size }) => isOfSize(size, fit))
+      mechanism.boxes.every(({ size }) => isOfSize(size, fit)) &&
+      axesBetween(mechanism.boxes[0].centre, mechanism.boxes[1].centre) === 2
     )
   return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
 }
+
+const axesBetween = (a: readonly number[], b: readonly number[]): number =>
+  a.filter((coordinate, axis) => coordinate !== b[axis]).length
 
 const isOfSize = (size: readonly number[], fit: { readonly size: readonly number[] }): boolean =>
   size.every((n, i) => n === fit.size[i])

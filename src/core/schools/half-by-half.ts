@@ -1,7 +1,23 @@
 import type { Condition, School, Selection, Stage } from './school'
 
-const HALVES = [0, 1] as const
 const NAMES = ['First', 'Second'] as const
+/** The layer of the last edges, as `taught` has the halves. */
+const LAST_LAYERS = ['U', 'D'] as const
+/** Two edges of the first half's last layer change the way they look; and the same where they lie otherwise. */
+const TURNED = ["2R' U 2R U2 2R' U 2R", "R U R' U' 2R U R U' R' 2R'"]
+/** Three edges go round, one way and the other; two pairs across; two pairs side by side. */
+const PLACED = [
+  "R U' R U R U R U' R' U' R2",
+  "R2 U R U R' U' R' U' R' U R'",
+  '2R2 U 2R2 U2 2R2 U 2R2',
+  "2R2 U 2R2 U 2R' U2 2R2 U2 2R'",
+]
+
+/** The same in a half: the second turns D and L where the first turns U and R. */
+const inHalf = (half: 0 | 1, sequences: readonly string[]): readonly string[] =>
+  half === 0
+    ? sequences
+    : sequences.map((text) => text.replace(/[UR]/g, (letter) => (letter === 'U' ? 'D' : 'L')))
 
 const of = (half: number, kind: string, layers?: Selection['layers']): Selection => ({
   half,
@@ -16,7 +32,7 @@ const must = (select: Selection, demand: Condition['must']): Condition => ({
 })
 
 /** The halves turn independently of each other, so the second is done as the first. */
-function stagesOfHalf(half: number, done: readonly Condition[]): Stage[] {
+function stagesOfHalf(half: 0 | 1, done: readonly Condition[]): Stage[] {
   const name = NAMES[half]
   const last = half === 0 ? 'last' : 'base'
   const centres = of(half, 'centre')
@@ -52,24 +68,44 @@ function stagesOfHalf(half: number, done: readonly Condition[]): Stage[] {
       technique: { kind: 'series', select: layers },
     },
     {
+      id: `last-edges-turned-${half + 1}`,
+      name: `${name} half: last edges turned`,
+      aim: `Each of the last four edges would fit its place after a turn of its layer.`,
+      base: 'D',
+      goal: [{ layer: last, must: 'faced', select: lastEdges }, ...layersHome],
+      technique: {
+        kind: 'known',
+        select: lastEdges,
+        sequences: inHalf(half, TURNED),
+        fetch: LAST_LAYERS[half],
+        times: 2,
+      },
+    },
+    {
       id: `last-edges-${half + 1}`,
       name: `${name} half: last edges`,
       aim: `The ${name.toLowerCase()} half is home.`,
       base: 'D',
       goal: [must(lastEdges, 'home'), ...layersHome],
-      technique: { kind: 'series', select: lastEdges },
+      technique: {
+        kind: 'known',
+        select: lastEdges,
+        sequences: inHalf(half, PLACED),
+        fetch: LAST_LAYERS[half],
+        times: 1,
+      },
     },
   ]
 }
 
-const firstHalf = stagesOfHalf(HALVES[0], [])
+const firstHalf = stagesOfHalf(0, [])
 
 export const halfByHalf: School = {
   id: 'half-by-half',
   name: 'Half by half',
   character:
-    'One half, then the other, each by its own turns: what goes round together first, then edges three at a time.',
+    'One half, then the other, each by its own turns: what goes round together first, then edges three at a time, the last four by sight.',
   fits: { mechanism: 'conjoined', size: [3, 3, 3], count: 2 },
   options: [],
-  stages: [...firstHalf, ...stagesOfHalf(HALVES[1], firstHalf[firstHalf.length - 1].goal)],
+  stages: [...firstHalf, ...stagesOfHalf(1, firstHalf[firstHalf.length - 1].goal)],
 }

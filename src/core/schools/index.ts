@@ -38,7 +38,8 @@ export function schoolsOf(puzzle: Puzzle): School[] {
     taught(puzzle, school),
   )
   const kept = ownSchoolsFor(puzzle.definition.id).map((school) => taught(puzzle, school))
-  return [...own, ...kept, shortest(puzzle), pieceByPiece(puzzle)].filter(
+  // In the order in which people would choose them: what can be learned comes before what cannot.
+  return [...own, ...kept, pieceByPiece(puzzle), shortest(puzzle)].filter(
     (school) => school !== undefined,
   )
 }

@@ -95,6 +95,7 @@ export const layers: School = {
       id: 'middle',
       name: 'Middle layer',
       aim: 'The four edges of the middle layer are home.',
+      aimInSolid: 'The four edges that lie neither around {base} nor around {last} are home.',
       base: 'D',
       goal: twoLayers,
       technique: {

@@ -155,7 +155,10 @@ export type Fit =
       readonly inSolids?: boolean
     }
   | { readonly mechanism: 'tetrahedron' }
-  /** So many boxes of one size. */
+  /**
+   * Two boxes of one size, apart along two axes: of each two outer layers turn. A school is written for a first
+   * half with U and R and a second one with D and L; in another hold it is taught in the letters of that hold.
+   */
   | {
       readonly mechanism: 'conjoined'
       readonly size: readonly [number, number, number]

@@ -3,7 +3,7 @@
  * for a table of all its states.
  */
 import type { Puzzle } from '../puzzle/compile'
-import { tableOf } from '../search/shortestHome'
+import { tableOf } from '../universal/shortestHome'
 import type { School } from './school'
 
 export const SHORTEST_ID = 'shortest'

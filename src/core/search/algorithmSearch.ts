@@ -4,7 +4,7 @@
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { turnFreely, type State } from '../state'
-import { CHEAPEST_TURN, handCost, turnCost } from './handCost'
+import { CHEAPEST_TURN, handCost, turnCost } from '../notation/handCost'
 
 export interface AlgorithmSearch {
   readonly puzzle: Puzzle

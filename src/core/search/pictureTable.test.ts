@@ -8,7 +8,7 @@ import { after, box, cube3, glued, turnsIn } from '../testing'
 import { inFrame } from '../analysis/frame'
 import { distanceOf, lookTable } from './distanceTable'
 import { PictureTable } from './pictureTable'
-import { prepareShortest, shortestHome, tableOf } from './shortestHome'
+import { prepareShortest, shortestHome, tableOf } from '../universal/shortestHome'
 
 /** Blocks on a 2x2x2, on a 2x3x4 and on a flat box. */
 const TIED: readonly Puzzle[] = [

@@ -8,8 +8,8 @@ import { after, cube2, stateOf, turnsIn } from '../testing'
 import { findAlgorithm } from './algorithmSearch'
 import { distanceOf, halfTurnTable } from './distanceTable'
 import { buildGoalTable, goalDistance } from './goalTable'
-import { CHEAPEST_TURN, handCost, turnCost } from './handCost'
-import { doSequence, join, repeated, sequence, sequenceOf } from './sequence'
+import { CHEAPEST_TURN, handCost, turnCost } from '../notation/handCost'
+import { doSequence, join, repeated, sequence, sequenceOf } from '../notation/sequence'
 
 const read = (text: string) => must(readTurns(cube2, text))
 const outer = cube2.turns.filter(({ grip }) => /^[UDFBRL]$/.test(cube2.grips[grip].name))

@@ -1,7 +1,6 @@
 /** Splits of a solve, read off the events of its bench by replaying them. */
-import { follow, openBench, type BenchEvent } from '../coach/bench'
+import { follow, openBench, quarterCountOf, turnCountOf, type BenchEvent } from '../coach/bench'
 import { stagesMet } from '../coach/standing'
-import { countTurns } from '../notation/rewrite'
 import { writeTurns } from '../notation/write'
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, type School, type Variant } from '../schools/school'
@@ -45,7 +44,7 @@ export function accountOf(
   const note = (atMs: number) => {
     if (!school || !route) return
     const met = stagesMet(puzzle, school, { ...route, variant }, bench.state)
-    while (reached.length < met) reached.push({ atMs, turns: countTurns(bench.history) })
+    while (reached.length < met) reached.push({ atMs, turns: turnCountOf(bench) })
   }
   note(0)
   for (const event of events) {
@@ -57,8 +56,8 @@ export function accountOf(
     solved: bench.solved,
     solution: writeTurns(bench.history),
     elapsedMs: events.at(-1)?.atMs ?? 0,
-    turnCount: bench.turnCount,
-    quarterCount: bench.quarterCount,
+    turnCount: turnCountOf(bench),
+    quarterCount: quarterCountOf(bench),
     slips: bench.slips,
     hints,
     splits: reached.map(({ atMs, turns }, i) => ({

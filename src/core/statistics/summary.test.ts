@@ -17,6 +17,9 @@ const solve: fc.Arbitrary<LoggedSolve> = fc
       elapsedMs: fc.nat(5000).map((rest) => rest + splits.reduce((sum, s) => sum + s.elapsedMs, 0)),
       turnCount: fc.nat(200),
       slips: fc.nat(9),
+      hints: fc.nat(9),
+      puzzleId: fc.constantFrom('cube-2', 'tetra-3'),
+      school: fc.constantFrom(undefined, 'one', 'other'),
     }),
   )
 
@@ -41,11 +44,44 @@ describe('a summary', () => {
     )
   })
 
+  it('adds up no stages of different puzzles, and keeps those of different schools apart', () => {
+    fc.assert(
+      fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
+        const summary = summaryOf(solves)
+        const puzzles = new Set(solves.map(({ puzzleId }) => puzzleId)).size
+        expect(summary?.puzzles).toBe(puzzles)
+        const named = solves.flatMap(({ school, splits }) =>
+          splits.map(({ name }) => `${school} ${name}`),
+        )
+        const told = (summary?.stages ?? []).map(({ school, name }) => `${school} ${name}`)
+        expect([...told].sort()).toEqual(puzzles > 1 ? [] : [...new Set(named)].sort())
+      }),
+    )
+  })
+
+  it('has a best five that no five in a row beat, and none for fewer', () => {
+    fc.assert(
+      fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
+        const times = solves.map(({ elapsedMs }) => elapsedMs)
+        const { latestFiveMs, bestFiveMs } = summaryOf(solves) ?? {}
+        if (times.length < 5) {
+          expect([latestFiveMs, bestFiveMs]).toEqual([undefined, undefined])
+          return
+        }
+        const oldestFirst = movingMean([...times].reverse(), 5).slice(4)
+        expect(latestFiveMs).toBeCloseTo(oldestFirst[oldestFirst.length - 1])
+        expect(bestFiveMs).toBeCloseTo(Math.min(...oldestFirst))
+      }),
+    )
+  })
+
   it('names each stage once, however often it was solved', () => {
     const one = {
       elapsedMs: 10,
       turnCount: 3,
       slips: 0,
+      hints: 0,
+      puzzleId: 'cube-2',
       splits: [{ name: 'a', elapsedMs: 10, turnCount: 3 }],
     }
     expect(summaryOf([one, one])?.stages).toEqual([

@@ -134,7 +134,7 @@ describe('what a position is', () => {
     for (const puzzle of TIED) {
       const pictures = must(PictureTable.build(puzzle, 1e6))
       for (const fault of [undefined, ...FAULTS])
-        for (let seed = 1; seed <= 4; seed++) {
+        for (let seed = 1; seed <= 2; seed++) {
           const given = at(puzzle, seed)
           const state = fault ? withFault(puzzle, given, fault, random) : given
           if (!state) continue
@@ -172,14 +172,12 @@ describe('what a position is', () => {
   it("is known on capped puzzles of the solver's own too: faults are faults, turns are none", () => {
     const random = seededRandom(9)
     const puzzle = capped('up', 'down', 'left', 'right')
-    const verdicts = FAULTS.flatMap((fault) =>
-      [1, 2].flatMap((seed) => {
-        const given = at(puzzle, seed)
-        expect(judged(puzzle, given).verdict).toBe('not finished')
-        const state = withFault(puzzle, given, fault, random)
-        return state ? [judged(puzzle, state).verdict] : []
-      }),
-    )
+    const verdicts = FAULTS.flatMap((fault) => {
+      const given = at(puzzle, 1)
+      expect(judged(puzzle, given).verdict).toBe('not finished')
+      const state = withFault(puzzle, given, fault, random)
+      return state ? [judged(puzzle, state).verdict] : []
+    })
     expect(verdicts).toContain('assembly')
     expect(verdicts).not.toContain('not known')
   })

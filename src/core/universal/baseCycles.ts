@@ -5,7 +5,7 @@
  * turns, or a turn with one before it undone after; nothing is typed in.
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { isWhole } from '../puzzle/mechanism'
+import { layersOf } from '../analysis/layers'
 import { multiply, PRODUCT } from '../rotation'
 import { inverseOf } from '../state'
 import { definitionKey } from '../analysis/derivedOrders'
@@ -250,10 +250,11 @@ class Search {
     const seen = new Set<string>()
     if (canBlock(puzzle))
       return movesOf(puzzle).filter(({ turns }) => withLoops || turns.length === 1)
-    const shortNamesFirst = [...puzzle.turns].sort((a, b) => a.name.length - b.name.length)
+    const single = new Set(layersOf(puzzle))
+    const shortNamesFirst = puzzle.turns
+      .filter(({ grip }) => single.has(grip))
+      .sort((a, b) => a.name.length - b.name.length)
     return shortNamesFirst.flatMap((turn): Word[] => {
-      const grip = puzzle.grips[turn.grip]
-      if (isWhole(grip) || grip.name.includes('-')) return []
       const effect = effectOfTurn(puzzle, turn)
       const key = effect.join()
       if (seen.has(key)) return []

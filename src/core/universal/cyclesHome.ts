@@ -159,11 +159,11 @@ class Attempt {
     })
   }
 
-  /** How many of its three a cycle brings home. */
-  private arrive({ places, rotations }: Found): number {
+  /** How many of its three a cycle brings home: of those that are wanted, or of all. */
+  private arrive({ places, rotations }: Found, ofAll = false): number {
     return places.filter((place, i) => {
       const { home, rotation } = this.at(place)
-      if (!this.isWanted(home)) return false
+      if (!ofAll && !this.isWanted(home)) return false
       return home === places[(i + 1) % 3] && PRODUCT[24 * rotations[i] + rotation] === IDENTITY
     }).length
   }
@@ -229,7 +229,7 @@ class Attempt {
   }
 
   private choiceOf(cycle: Found): ThirdChoice {
-    return { place: cycle.places[2], arrive: this.arrive(cycle), length: cycle.length }
+    return { place: cycle.places[2], arrive: this.arrive(cycle, true), length: cycle.length }
   }
 
   /** For the first piece and place of a cycle, every other piece that could be the third. */

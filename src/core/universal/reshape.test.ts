@@ -54,7 +54,7 @@ describe.each(CHANGING)('the shape of %s', (id) => {
 
   it('leaves sums that the moves can settle, wherever it comes back from', () => {
     const { sums } = workOf(puzzle)
-    for (let seed = 1; seed <= 12; seed++) {
+    for (let seed = 1; seed <= 6; seed++) {
       const state = scrambledState(puzzle, scramble(puzzle, seed))
       const back = must(turnAll(puzzle, state, reshape(puzzle, state) ?? []))
       expect(inSpan(sums, vectorOfState(puzzle, sums, back))).toBe(true)
@@ -69,7 +69,7 @@ describe.each(CHANGING)('the shape of %s', (id) => {
 describe('caps that meet in an edge', () => {
   it.each(['up right', 'up down right'])('come back from anywhere: %s', (caps) => {
     const puzzle = capped(...caps.split(' '))
-    for (let seed = 1; seed <= 12; seed++) {
+    for (let seed = 1; seed <= 6; seed++) {
       const state = scrambledState(puzzle, scramble(puzzle, seed))
       const turns = reshape(puzzle, state)
       if (!turns) throw new Error('no way back')

@@ -6,7 +6,7 @@
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { INVERSE, multiply, PRODUCT } from '../rotation'
-import { simplify } from '../notation/rewrite'
+import { isParallel, simplify } from '../notation/rewrite'
 import type { BaseCycle } from './baseCycles'
 import { movesOf, type Move } from './moves'
 
@@ -55,7 +55,7 @@ export class Setups {
 
   /**
    * @param depths for each cycle how many set-up turns at most
-   * @param isApart whether no set-up turn may be of the layer with which the cycle begins or ends, so that this
+   * @param isApart whether no set-up turn may meet the layer with which the cycle begins or ends, so that this
    *   is always done as it is known
    */
   constructor(
@@ -131,13 +131,35 @@ export class Setups {
     return simplify(this.puzzle, setup)
   }
 
-  /** Whether the last set-up turn turns the same layer as the cycle's first or last. */
+  /**
+   * Whether a set-up turn turns the same layer as the cycle's first or last, with none between that does not
+   * commute with it.
+   */
   private meets({ turns }: BaseCycle, nodes: readonly Node[], node: number): boolean {
-    if (nodes[node].depth === 0) return false
-    let at = node
-    while (nodes[nodes[at].from].move) at = nodes[at].from
-    const last = nodes[at].move?.turns.at(-1)?.grip
-    return last === turns[0].grip || last === turns.at(-1)?.grip
+    const ends = this.endsOf(turns)
+    return this.nearest(nodes, node).some(({ grip }) => ends.some((end) => end.grip === grip))
+  }
+
+  /** The first turns of a cycle that are about one axis, and the last. */
+  private endsOf(turns: readonly Turn[]): Turn[] {
+    const from = (row: readonly Turn[]) => {
+      const other = row.findIndex((turn) => !isParallel(this.puzzle, row[0], turn))
+      return row.slice(0, other < 0 ? row.length : other)
+    }
+    return [...from(turns), ...from([...turns].reverse())]
+  }
+
+  /** The set-up turns next to the cycle that turn about one axis. */
+  private nearest(nodes: readonly Node[], node: number): Turn[] {
+    const moves: Move[] = []
+    for (let at = node; nodes[at].move; at = nodes[at].from) moves.push(nodes[at].move as Move)
+    const found: Turn[] = []
+    for (const move of moves.reverse())
+      for (const turn of [...move.turns].reverse()) {
+        if (found.length > 0 && !isParallel(this.puzzle, found[0], turn)) return found
+        found.push(turn)
+      }
+    return found
   }
 
   /**
@@ -149,15 +171,21 @@ export class Setups {
     let rest = setup
     let all = turns
     for (;;) {
-      const last = rest.at(-1)
-      if (!last) break
-      const back = puzzle.turns[last.inverse]
-      if (last.grip !== all[0]?.grip && back.grip !== all.at(-1)?.grip) break
-      all = simplify(puzzle, [last, ...all, back])
-      rest = rest.slice(0, -1)
+      const far = rest.findLastIndex((turn) => !isParallel(puzzle, rest[rest.length - 1], turn))
+      // Those about one axis commute: whichever meets the cycle can be the last.
+      const next = rest
+        .slice(far + 1)
+        .find((turn) => this.between(turn, all).length < all.length + 2)
+      if (!next) break
+      all = this.between(next, all)
+      const at = rest.lastIndexOf(next)
+      rest = [...rest.slice(0, at), ...rest.slice(at + 1)]
     }
     return { setup: rest, turns: all }
   }
+
+  private between = (turn: Turn, all: readonly Turn[]): Turn[] =>
+    simplify(this.puzzle, [turn, ...all, this.puzzle.turns[turn.inverse]])
 
   private firstKey = (a: number, b: number, rotation: number) => (a * 256 + b) * 24 + rotation
   private placesKey = (a: number, b: number, c: number) => (a * 256 + b) * 256 + c
@@ -165,8 +193,15 @@ export class Setups {
   private search({ places, turns }: BaseCycle, most = Infinity): Node[] {
     const { puzzle } = this
     const all = movesOf(puzzle)
-    const ends = this.isApart ? [turns[0].grip, turns[turns.length - 1].grip] : []
-    const apart = all.filter((move) => !ends.includes(move.turns[0].grip))
+    const ends = this.isApart ? this.endsOf(turns) : []
+    /** Whether a move would meet an end of the cycle, past turns that commute with it. */
+    const isMet = (from: number, { turns: [first] }: Move) =>
+      ends.some(
+        (end) =>
+          end.grip === first.grip &&
+          this.nearest(nodes, from).length === nodes[from].depth &&
+          this.nearest(nodes, from).every((turn) => isParallel(puzzle, turn, end)),
+      )
     // Read once: it is asked for many times.
     const product = PRODUCT
     const nodes: Node[] = [{ triple: [...places, 0, 0, 0], from: -1, move: undefined, depth: 0 }]
@@ -176,7 +211,8 @@ export class Setups {
     for (let depth = 0; depth < Math.min(most, waiting.length) && nodes.length < LIMIT; depth++)
       for (const from of waiting[depth] ?? []) {
         const { triple, move: last } = nodes[from]
-        for (const move of depth === 0 ? apart : all) {
+        for (const move of all) {
+          if (isMet(from, move)) continue
           if (last && move.turns.length === 1 && last.turns[0].grip === move.turns[0].grip) continue
           // The move is made first: what it brings to a was somewhere else before.
           const next = new Array<number>(6)

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { blockedNow, factsOf, kindsIn, turnedInPlace } from '@/core/analysis/anatomy'
 import { carriedBy, fitOf, hasShapes } from '@/core/analysis/fit'
-import { kinOf, kinPieces } from '@/core/analysis/kin'
+import { kinOf, kinPieces, kinScheme } from '@/core/analysis/kin'
 import { turnMeant } from '@/core/analysis/layers'
 import { reachOf } from '@/core/analysis/placements'
 import { puzzleById } from '@/core/catalog'
@@ -77,9 +77,12 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
     const query = new URLSearchParams()
     if (history.length > 0) query.set('turns', writeTurns(history))
     if (piece !== undefined) query.set('piece', puzzle.pieces[piece].id)
+    // A copy in another setting of its circles stays that copy.
+    if (given.copyId && !window.location.pathname.endsWith(given.copyId))
+      query.set('copy', given.copyId)
     const text = query.toString()
     window.history.replaceState(null, '', text ? `?${text}` : window.location.pathname)
-  }, [history, piece, puzzle])
+  }, [given.copyId, history, piece, puzzle])
 
   const shownTurn = refusal?.turn ?? pointed
   const lights = useMemo(
@@ -135,7 +138,7 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
             {plural(puzzle.pieces.length, 'piece')}
           </p>
         </div>
-        <Circles definition={definition} />
+        <Circles definition={definition} copyId={given.copyId} />
         {given.copyId && <LinkButton href={`/lay-out/${given.copyId}`}>Lay out</LinkButton>}
         <LinkButton weight="quiet" href="/anatomy">
           Other puzzles
@@ -166,7 +169,7 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
                 ref={kinWindows}
                 puzzle={kin}
                 state={kinState}
-                scheme={kin.definition.colours}
+                scheme={kinScheme(kin, given.scheme)}
                 marks={settings.marks}
                 lights={kinLights}
                 apart={apart}

@@ -6,7 +6,14 @@ import type { PuzzleDefinition } from '@/core/puzzle/definition'
 import { classes } from '@/ui/classes'
 
 /** Which circles turn with their face. Another setting is another puzzle, with its own address. */
-export function Circles({ definition }: { definition: PuzzleDefinition }) {
+export function Circles({
+  definition,
+  copyId,
+}: {
+  definition: PuzzleDefinition
+  /** The copy that is looked at, whose name and colours stay. */
+  copyId?: string
+}) {
   const router = useRouter()
   const setting = settingOf(definition)
   if (!setting) return null
@@ -28,7 +35,7 @@ export function Circles({ definition }: { definition: PuzzleDefinition }) {
               `/anatomy/${settingId(
                 definition.id,
                 isLocked ? locked.filter((other) => other !== name) : [...locked, name],
-              )}`,
+              )}${copyId ? `?copy=${copyId}` : ''}`,
             )
           }
           className={classes(

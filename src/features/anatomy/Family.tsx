@@ -1,13 +1,14 @@
-import { CATALOG_IDS, puzzleById } from '@/core/catalog'
+import { CATALOG_IDS, ownDefinitions, puzzleById } from '@/core/catalog'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import { inWords, plural } from '@/core/words'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
 import { PuzzleTile } from '@/ui/PuzzleTile'
 
-/** Every puzzle that the program knows, by how it turns. */
+/** Every puzzle that the program knows, by how it turns; the solver's own among them. */
 export function Family() {
-  const puzzles = CATALOG_IDS.map((id) => must(puzzleById(id)))
+  const ids = [...CATALOG_IDS, ...ownDefinitions().map(({ id }) => id)]
+  const puzzles = ids.map((id) => must(puzzleById(id)))
   const mechanisms = [...new Set(puzzles.map(kindOf))]
   return (
     <div className="mx-auto w-full max-w-6xl grow px-4 py-6 sm:px-6">

@@ -4,7 +4,9 @@ import { coloursOf, factWords } from '@/core/analysis/anatomy'
 import { fitOf } from '@/core/analysis/fit'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
+import { IDENTITY } from '@/core/rotation'
 import { start, type State } from '@/core/state'
+import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 
 /** One piece: what it shows, where it can go, what it can be taken for. */
@@ -41,14 +43,22 @@ export function PieceCard({
               </h2>
               <p className="text-soft">{coloursOf(puzzle, scheme, piece)}</p>
             </div>
+            <PiecePicture
+              puzzle={puzzle}
+              piece={piece}
+              rotation={IDENTITY}
+              scheme={scheme}
+              marks={marks}
+              single
+              className="size-16 shrink-0"
+            />
             <PuzzlePicture
               puzzle={puzzle}
               state={start(puzzle)}
               scheme={scheme}
-              marks={marks}
-              only={[piece]}
-              label=""
-              className="h-14 w-28 shrink-0"
+              attend={[puzzle.pieces[piece].id]}
+              label="Its place in the finished puzzle"
+              className="h-16 w-32 shrink-0"
             />
           </div>
           <ul className="mt-1 grid gap-1">

@@ -5,8 +5,9 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
-import { turnMeant } from '@/core/analysis/layers'
+import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
+import { turnCountOf } from '@/core/coach/bench'
 import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
@@ -59,6 +60,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const router = useRouter()
   const puzzle = must(puzzleById(given.puzzleId))
   const windows = useRef<PuzzleWindowsHandle>(null)
+  const told = useRef(new Set<string>())
   const [turnMs, setTurnMs] = useState(settings.turnMs)
   const reduced = useReducedMotion()
   const controls = useBench(given, { turnMs: reduced ? 0 : turnMs, hand: settings.hand }, windows)
@@ -161,7 +163,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
     if ('turn' in press) {
       const turn = turnMeant(puzzle, press.turn)
       if (turn) controls.make(turn.name)
-      return turn !== undefined
+      const words = keyWords(puzzle, press.turn)
+      // What a key does is said once; why it does nothing, each time.
+      if (words && !(turn && told.current.has(words))) toast(words, { id: words })
+      if (words) told.current.add(words)
+      return true
     }
     switch (press.act) {
       case 'next':
@@ -174,7 +180,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         controls.finishStep()
         break
       case 'hint':
-        controls.hint()
+        controls.hint(strength)
         break
       case 'stuck':
         stuck.toggle()
@@ -215,6 +221,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const nextName = bench.deviation ? undefined : trail?.tape[done]?.name
   const canGoOn = nextName !== undefined || card?.turns.length === 0
   const request = controls.request()
+  const position = controls.position()
 
   return (
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5 lg:max-h-[calc(100dvh-2.9rem)]">
@@ -239,11 +246,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         )}
         <div className={classes('ml-auto flex items-center gap-4 text-sm', trail && 'sm:ml-0')}>
           <Clock elapsedMs={controls.elapsedMs} running={!bench.solved} />
-          <span>
-            <span className="turns">{bench.turnCount}</span>{' '}
-            {bench.turnCount === 1 ? 'turn' : 'turns'}
+          <span className="whitespace-nowrap">
+            <span className="turns">{turnCountOf(bench)}</span>{' '}
+            {turnCountOf(bench) === 1 ? 'turn' : 'turns'}
           </span>
-          <span className="text-soft" role="status">
+          <span className="whitespace-nowrap text-soft" role="status">
             {savingWords(controls.saving)}
           </span>
         </div>
@@ -277,7 +284,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         <div className="flex min-h-0 flex-col gap-3 lg:overflow-y-auto">
           {controls.planShare !== undefined && (
             <div className="flex items-center gap-3 rounded-lg border border-line bg-surface p-4">
-              <ShareBar share={controls.planShare} label="Counting every state once" />
+              <ShareBar share={controls.planShare} label="Getting ready for the first plan" />
               <span className="turns text-sm">{Math.round(100 * controls.planShare)} %</span>
               <Button onClick={controls.cancelPlan}>Cancel</Button>
             </div>
@@ -296,7 +303,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             </Notice>
           )}
           {bench.solved ? (
-            <Solved logged={logged} turns={bench.turnCount} layOut={`/lay-out/${given.copyId}`} />
+            <Solved
+              logged={logged}
+              turns={turnCountOf(bench)}
+              layOut={`/lay-out/${given.copyId}`}
+            />
           ) : stuck.isOpen ? (
             <StuckPanel
               puzzle={puzzle}
@@ -323,7 +334,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               dialect={settings.writeDialect}
               hand={settings.hand}
               hintKey={keyFor('hint')}
-              onHint={controls.hint}
+              onHint={() => controls.hint(strength)}
               onTakeOther={({ piece, first }) => controls.plan({ prefer: piece, first })}
               aside={
                 <label className="flex items-center gap-1 text-sm text-soft">
@@ -449,9 +460,10 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         >
           <Maximize2 size={16} aria-hidden /> <Key>{keyFor('busy')}</Key>
         </Button>
-        {schoolsFor(given.puzzleId).flatMap(variantsOf).length > 1 && (
-          <Button onClick={() => setOpen('compare')} disabled={bench.solved || !request}>
-            <Rows3 size={16} aria-hidden /> <span className="max-sm:sr-only">Other ways</span>
+        {schoolsFor(given.puzzleId).flatMap(variantsOf).length > (school ? 1 : 0) && (
+          <Button onClick={() => setOpen('compare')} disabled={bench.solved || !position}>
+            <Rows3 size={16} aria-hidden />{' '}
+            <span className="max-sm:sr-only">{school ? 'Other ways' : 'Take up a school'}</span>
           </Button>
         )}
         {coupled && (
@@ -477,8 +489,8 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
         open={open === 'keys'}
         onOpenChange={() => setOpen(undefined)}
       />
-      {open === 'compare' && request && (
-        <CompareSheet request={request} onChoose={changeTo} onClose={() => setOpen(undefined)} />
+      {open === 'compare' && position && (
+        <CompareSheet request={position} onChoose={changeTo} onClose={() => setOpen(undefined)} />
       )}
       {open === 'cases' && request && trail && (
         <CasesSheet
@@ -610,7 +622,7 @@ function Clock({ elapsedMs, running }: { elapsedMs: () => number; running: boole
   }, [elapsedMs, running])
   const minutes = Math.floor(seconds / 60)
   return (
-    <span className="turns" aria-label="Time on the bench">
+    <span className="turns whitespace-nowrap" aria-label="Time on the bench">
       {minutes}:{`${seconds % 60}`.padStart(2, '0')}
     </span>
   )

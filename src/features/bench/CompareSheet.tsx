@@ -62,9 +62,9 @@ export function CompareSheet({
               <tr>
                 <th className="py-1 pr-3 font-normal">School</th>
                 <th className="px-3 text-right font-normal">Turns</th>
-                <th className="px-3 text-right font-normal">in quarters</th>
-                <th className="px-3 text-right font-normal">Algorithms</th>
-                <th className="px-3 text-right font-normal">Looks</th>
+                <th className="px-3 text-right font-normal max-sm:hidden">in quarters</th>
+                <th className="px-3 text-right font-normal max-sm:hidden">Algorithms</th>
+                <th className="px-3 text-right font-normal max-sm:hidden">Looks</th>
                 <th>
                   <span className="sr-only">Choose</span>
                 </th>
@@ -84,9 +84,9 @@ export function CompareSheet({
                       {words && <span className="text-soft">, {words}</span>}
                     </td>
                     <td className="turns px-3 text-right">{way.turns}</td>
-                    <td className="turns px-3 text-right">{way.quarters}</td>
-                    <td className="turns px-3 text-right">{way.algorithms}</td>
-                    <td className="turns px-3 text-right">{way.looks}</td>
+                    <td className="turns px-3 text-right max-sm:hidden">{way.quarters}</td>
+                    <td className="turns px-3 text-right max-sm:hidden">{way.algorithms}</td>
+                    <td className="turns px-3 text-right max-sm:hidden">{way.looks}</td>
                     <td className="text-right">
                       <Button
                         weight="quiet"

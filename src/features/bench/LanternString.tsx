@@ -2,6 +2,8 @@ import type { Route } from '@/core/coach/route'
 import { classes } from '@/ui/classes'
 import { LanternMark } from '@/ui/LanternMark'
 
+const MOST_NAMED = 7
+
 /** The string of lanterns: one a stage, lit when done. */
 export function LanternString({
   route,
@@ -12,6 +14,8 @@ export function LanternString({
   current: number
   lit: number
 }) {
+  // Many names would take the room of the puzzle: then only what is being done is written out.
+  const isLong = route.stages.length > MOST_NAMED
   return (
     <ol aria-label="Stages" className="flex min-w-0 items-start">
       {route.stages.map((stage, i) => {
@@ -21,7 +25,12 @@ export function LanternString({
           <li
             key={stage.id}
             aria-current={isNow ? 'step' : undefined}
-            className="relative flex min-w-0 flex-col items-center px-2 text-center sm:px-4"
+            title={isLong ? stage.name : undefined}
+            className={classes(
+              'relative flex min-w-0 flex-col items-center px-1 text-center sm:px-4',
+              // Where there is little room only the name of what is being done is written out.
+              isNow ? 'shrink-0 max-sm:max-w-40' : 'max-sm:shrink',
+            )}
           >
             <span aria-hidden className="absolute inset-x-0 top-[3px] h-px bg-line" />
             <span
@@ -35,7 +44,7 @@ export function LanternString({
             <span
               className={classes(
                 'text-xs leading-tight',
-                isNow ? 'font-bold text-ink' : 'text-soft',
+                isNow ? 'font-bold text-ink' : isLong ? 'sr-only' : 'text-soft max-sm:sr-only',
               )}
             >
               {stage.name}

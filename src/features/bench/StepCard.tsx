@@ -1,12 +1,14 @@
 import { ArrowRight } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
+import { mindOf } from '@/core/coach/meetings'
 import type { RouteLine, RouteStep } from '@/core/coach/route'
+import { writeTurnName } from '@/core/notation/write'
 import type { DialectId } from '@/core/notation/dialect'
 import { capital } from '@/core/words'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
-import type { Hand } from '@/core/search/handCost'
+import type { Hand } from '@/core/notation/handCost'
 import type { State } from '@/core/state'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { Button } from '@/ui/Button'
@@ -64,6 +66,7 @@ export function StepCard({
   onTakeOther: (other: RouteStep['others'][number]) => void
   aside?: ReactNode
 }) {
+  const mind = mindOf(step, (name) => writeTurnName(name, dialect))
   return (
     <section aria-label="Step card" className="rounded-lg border border-line bg-surface px-4 py-3">
       <div className="mb-2 flex items-baseline justify-between gap-2">
@@ -102,9 +105,9 @@ export function StepCard({
                 {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
               </Line>
             )}
-            {step.note && (
+            {mind !== '' && (
               <Line word="Mind">
-                <span className="text-soft">{step.note}</span>
+                <span className="text-soft">{mind}</span>
               </Line>
             )}
             <Line word="Check">{capital(step.check)}</Line>

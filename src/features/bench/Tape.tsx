@@ -1,7 +1,10 @@
 'use client'
 
-import { useEffect, useRef } from 'react'
+import { Link2 } from 'lucide-react'
+import { useEffect, useMemo, useRef } from 'react'
 import type { Bench } from '@/core/coach/bench'
+import { meetingsOn, type Meeting } from '@/core/coach/meetings'
+import { writeTurnName } from '@/core/notation/write'
 import type { DialectId } from '@/core/notation/dialect'
 import { TurnChip } from './TurnRow'
 
@@ -10,6 +13,14 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
   const now = useRef<HTMLSpanElement>(null)
   const list = useRef<HTMLDivElement>(null)
   const coming = bench.deviation ? [] : (bench.trail?.tape.slice(bench.done) ?? [])
+  const { puzzle, trail } = bench
+  const meetings = useMemo(() => (trail ? meetingsOn(puzzle, trail) : []), [puzzle, trail])
+  const togetherWords = ({ first, second, one }: Meeting) => {
+    const [a, b] = [first, second].map((at) => writeTurnName(trail?.tape[at].name ?? '', dialect))
+    return one
+      ? `${a} and ${b} are together ${writeTurnName(one.name, dialect)}`
+      : `${a} and ${b} cancel`
+  }
   useEffect(() => {
     const strip = list.current
     if (strip && now.current) strip.scrollLeft = now.current.offsetLeft - strip.clientWidth / 2
@@ -28,7 +39,17 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
       <span ref={now} aria-hidden className="w-px shrink-0 bg-amber" />
       {coming.map(({ name, step }, i) => (
         <span key={`c${i}`} className="contents">
-          {i > 0 && coming[i - 1].step !== step && <span aria-hidden className="w-2 shrink-0" />}
+          {i > 0 && coming[i - 1].step !== step && (
+            <Border
+              words={meetings
+                .filter(
+                  ({ first, second }) =>
+                    first >= bench.done && first < bench.done + i && second >= bench.done + i,
+                )
+                .map(togetherWords)
+                .join(', ')}
+            />
+          )}
           <TurnChip name={name} look={i === 0 ? 'now' : 'coming'} dialect={dialect} />
         </span>
       ))}
@@ -36,5 +57,15 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
         <span className="px-1 text-sm text-soft">No turns yet.</span>
       )}
     </div>
+  )
+}
+
+/** Between two steps: a gap, or a link where turns of both are one or none. */
+function Border({ words }: { words: string }) {
+  if (words === '') return <span aria-hidden className="w-2 shrink-0" />
+  return (
+    <span role="img" aria-label={words} title={words} className="grid shrink-0 place-items-center">
+      <Link2 aria-hidden className="size-4 text-amber" />
+    </span>
   )
 }

@@ -11,9 +11,9 @@ import { stagesMet } from '@/core/coach/standing'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Turn } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
-import { schoolNamed } from '@/core/schools'
+import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
-import type { Hand } from '@/core/search/handCost'
+import type { Hand } from '@/core/notation/handCost'
 import { blockOf, blockWords, readState, writeState, type Block, type State } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
@@ -62,12 +62,15 @@ export interface BenchControls {
   readonly next: () => void
   readonly finishStep: () => void
   readonly undo: () => void
-  readonly hint: () => void
+  /** @param shown how much is shown already */
+  readonly hint: (shown: number) => void
   readonly plan: (choice?: { base?: string; prefer?: string; first?: string }) => void
   /** Follows another route from here. */
   readonly take: (route: Route) => void
   readonly changeTo: (school: string, variant: Variant) => void
   readonly request: () => PlanRequest | undefined
+  /** The position, for all schools; undefined where there is none. */
+  readonly position: () => PlanRequest | undefined
   readonly settled: () => Promise<boolean>
 }
 
@@ -121,20 +124,25 @@ export function useBench(
     return true
   }, [])
 
-  const request = useCallback(
-    (): PlanRequest | undefined =>
-      school === undefined
+  const requestIn = useCallback(
+    (asked: string | undefined): PlanRequest | undefined =>
+      asked === undefined
         ? undefined
         : {
             puzzleId: given.puzzleId,
-            school,
+            school: asked,
             variant,
             scheme: given.scheme,
             hand,
             state: writeState(current.current.state),
             base: current.current.trail?.route.base,
           },
-    [given.puzzleId, given.scheme, hand, school, variant],
+    [given.puzzleId, given.scheme, hand, variant],
+  )
+  const request = useCallback(() => requestIn(school), [requestIn, school])
+  const position = useCallback(
+    () => requestIn(school ?? schoolsFor(given.puzzleId)[0]?.id),
+    [given.puzzleId, requestIn, school],
   )
 
   const planWith = useCallback(
@@ -319,6 +327,7 @@ export function useBench(
       remark,
       elapsedMs,
       request,
+      position,
       make: (name) =>
         enqueue(async () => {
           const turn = puzzle.turnByName.get(name)
@@ -350,8 +359,8 @@ export function useBench(
           await windows.current?.play(back, current.current.state, to, turnMs)
           if (apply(event)) setRemark(undefined)
         }),
-      hint: () => {
-        const strength = Math.min(3, current.current.hint + 1) as 1 | 2 | 3
+      hint: (shown) => {
+        const strength = Math.min(3, shown + 1) as 1 | 2 | 3
         apply({ kind: 'hint', atMs: elapsedMs(), strength })
       },
       plan: (choice = {}) =>
@@ -399,6 +408,7 @@ export function useBench(
       puzzle,
       remark,
       request,
+      position,
       saving,
       school,
       settled,

@@ -3,8 +3,11 @@
 import { Eraser, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { judge, stickersOf, type Marked } from '@/core/copy/colours'
+import { sideOpposite, sidesOf } from '@/core/analysis/sides'
 import { colourIn, type Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
+import { posed, poseOf } from '@/core/puzzle/view'
+import type { Vector } from '@/core/rotation'
 import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { markInk, MARK_PATHS } from '@/ui/marks'
@@ -88,8 +91,12 @@ export function ByColours({
           onPaint={(id) => put(id, marked[id] === brush ? undefined : brush)}
         />
         <div className="flex justify-around text-xs text-soft">
-          <span>seen from front, right and above</span>
-          <span>seen from back, left and below</span>
+          <span>
+            {hasOpposites(puzzle) ? 'seen from front, right and above' : 'as you hold it'}
+          </span>
+          <span>
+            {hasOpposites(puzzle) ? 'seen from back, left and below' : 'from the other side'}
+          </span>
         </div>
       </div>
       <div className="grid content-start gap-3">
@@ -175,7 +182,7 @@ function Verdict({
     <Notice kind="safe">
       This is a state of your puzzle.
       {!found.isOwnScheme &&
-        ` Its colours lie differently from what the shelf says: ${oppositeOf('up', 'down')}, ${oppositeOf('front', 'back')}, ${oppositeOf('right', 'left')}. The copy will be changed to that.`}
+        ` Its colours lie differently from what the shelf says${hasOpposites(puzzle) ? `: ${oppositeOf('up', 'down')}, ${oppositeOf('front', 'back')}, ${oppositeOf('right', 'left')}` : ''}. The copy will be changed to that.`}
       <span className="sr-only">{scheme.length} colours.</span>
     </Notice>
   )
@@ -183,9 +190,15 @@ function Verdict({
 
 /** Near window first, one side after another: the way the arrow keys go. */
 function orderedStickers(puzzle: Puzzle) {
-  const isNear = (vector: readonly number[]) => vector.reduce((sum, c) => sum + c, 0) > 0
+  const pose = poseOf(puzzle.definition)
+  const isNear = (vector: Vector) => posed(pose, vector).reduce((sum, c) => sum + c, 0) > 0
+  const sides = sidesOf(puzzle)
   return [...stickersOf(puzzle)].sort((a, b) => {
-    const [near, far] = [isNear(a.side.vector), isNear(b.side.vector)]
+    const [near, far] = [a, b].map(({ side }) => isNear(sides.get(side) ?? side.vector))
     return near === far ? 0 : near ? -1 : 1
   })
 }
+
+/** Whether every side has one across from it, as a cube has. */
+const hasOpposites = (puzzle: Puzzle): boolean =>
+  [...sidesOf(puzzle).keys()].every((side) => sideOpposite(puzzle, side))

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import { Tabs } from 'radix-ui'
 import { useCallback, useState, useTransition } from 'react'
 import { puzzleById } from '@/core/catalog'
-import { isCopiedByColours, type Marked } from '@/core/copy/colours'
+import { whyNotByColours, type Marked } from '@/core/copy/colours'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import type { Copy } from '@/server/copies'
@@ -24,7 +24,8 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
   const router = useRouter()
   const puzzle = must(puzzleById(copy.puzzleId))
   const [chosen, setChosen] = useState(() => firstSchool(copy.puzzleId))
-  const [tab, setTab] = useState<Way>(way)
+  const whyNot = whyNotByColours(puzzle)
+  const [tab, setTab] = useState<Way>(way === 'colours' && whyNot ? 'pieces' : way)
   const [scrambled, setScrambled] = useState<ScrambleEntry>()
   const [marked, setMarked] = useState<Marked>()
   const [trouble, setTrouble] = useState<string>()
@@ -82,13 +83,19 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
             <Tabs.Trigger
               key={value}
               value={value}
-              disabled={value === 'colours' && !isCopiedByColours(puzzle)}
+              disabled={value === 'colours' && whyNot !== undefined}
               className="border-b-2 border-transparent px-4 py-2 text-soft data-[state=active]:border-amber data-[state=active]:text-ink disabled:opacity-50"
             >
               {name}
             </Tabs.Trigger>
           ))}
         </Tabs.List>
+        {whyNot && (
+          <p className="-mt-2 mb-4 text-sm text-soft">
+            Not by colours: {whyNot[0].toLowerCase()}
+            {whyNot.slice(1)} Piece by piece serves every puzzle.
+          </p>
+        )}
         <Tabs.Content value="scramble">
           <ByScramble puzzle={puzzle} scheme={copy.scheme} settings={settings} onEntry={setEntry} />
         </Tabs.Content>
@@ -105,7 +112,7 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
         </Tabs.Content>
       </Tabs.Root>
       <div className="grid gap-4 rounded-lg border border-line bg-surface p-4 md:grid-cols-[1fr_auto] md:items-end">
-        <div className="md:[&>div]:grid-cols-4 md:[&>div]:items-start">
+        <div className="md:[&>div]:[grid-template-columns:repeat(auto-fill,minmax(13rem,1fr))] md:[&>div]:items-start">
           <SchoolChooser puzzleId={copy.puzzleId} chosen={chosen} onChange={setChosen} />
         </div>
         <div className="grid gap-2">

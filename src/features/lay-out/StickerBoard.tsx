@@ -1,11 +1,10 @@
 'use client'
 
-import { stickersOf, type Marked } from '@/core/copy/colours'
+import { sideAlong } from '@/core/analysis/sides'
+import { stickersOf, stickerWords, type Marked } from '@/core/copy/colours'
 import { colourIn, type Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { directionOfVector, turnDirection } from '@/core/puzzle/directions'
 import { placeOf, start } from '@/core/state'
-import { placeWords } from '@/core/words'
 import { WINDOW_NAMES } from '@/ui/camera'
 import { markInk, MARK_PATHS } from '@/ui/marks'
 import { markTransform, outlinePath, project } from '@/ui/puzzle-picture/project'
@@ -47,15 +46,12 @@ export function StickerBoard({
           {project(puzzle, state, scheme, name).map((flat) => {
             const place = flat.piece
             if (flat.face === undefined || !flat.sticker) return null
-            const side = directionOfVector(puzzle.pieces[place].faces[flat.face].normal)
+            const side = sideAlong(puzzle, puzzle.pieces[place].faces[flat.face].normal)
             const sticker = stickers.find((each) => each.place === place && each.side === side)
             if (!sticker) return null
             const id = marked[sticker.id]
             const colour = id === undefined ? undefined : colourIn(scheme, id)
-            const sides = puzzle.pieces[place].faces.map(({ normal }) =>
-              turnDirection(state[place], directionOfVector(normal)),
-            )
-            const where = `${placeWords(sides)}, looking ${sticker.side.toward}`
+            const where = stickerWords(puzzle, sticker)
             return (
               <g
                 key={sticker.id}

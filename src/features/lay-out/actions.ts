@@ -1,7 +1,7 @@
 'use server'
 
 import { revalidatePath } from 'next/cache'
-import { isCopiedByColours } from '@/core/copy/colours'
+import { whyNotByColours } from '@/core/copy/colours'
 import { readTurns } from '@/core/notation/read'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { fail, ok, type Result } from '@/core/result'
@@ -78,10 +78,8 @@ async function copiedFrom(
   copy: Copy,
   { marked }: CopiedEntry,
 ): Promise<Result<LaidOut>> {
-  if (!isCopiedByColours(puzzle))
-    return fail('bad-input', 'This puzzle is copied piece by piece, not by colours.', {
-      field: 'laidBy',
-    })
+  const whyNot = whyNotByColours(puzzle)
+  if (whyNot) return fail('bad-input', whyNot, { field: 'laidBy' })
   const known = new Set(copy.scheme.map(({ id }) => id))
   if (Object.values(marked).some((id) => typeof id !== 'string' || !known.has(id)))
     return fail('bad-input', 'A sticker has a colour that this copy does not have.', {

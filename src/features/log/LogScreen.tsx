@@ -10,6 +10,7 @@ import { LogFile } from './LogFile'
 import { Progress } from './Progress'
 
 export interface LogFilter {
+  readonly puzzle?: string
   readonly solver?: string
   readonly school?: string
 }
@@ -25,12 +26,16 @@ const puzzleName = (id: string): string => {
 /** What costs most, how it goes, and every solve. */
 export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter: LogFilter }) {
   const solvers = [...new Set(solves.map(({ solver }) => solver).filter(Boolean))].sort()
+  const puzzles = [...new Set(solves.map(({ puzzleId }) => puzzleId))].sort()
   const schools = [...new Set(solves.map(({ school }) => school ?? ''))].filter(Boolean).sort()
   const shown = solves.filter(
-    ({ solver, school }) =>
-      (!filter.solver || solver === filter.solver) && (!filter.school || school === filter.school),
+    ({ puzzleId, solver, school }) =>
+      (!filter.puzzle || puzzleId === filter.puzzle) &&
+      (!filter.solver || solver === filter.solver) &&
+      (!filter.school || school === filter.school),
   )
   const summary = summaryOf(shown)
+  const several = new Set(summary?.stages.map(({ school }) => school)).size > 1
   const dearest = summary && [...summary.stages].sort((a, b) => b.share - a.share)[0]
   return (
     <div className="mx-auto grid w-full max-w-6xl gap-5 px-4 py-5 sm:px-6">
@@ -47,6 +52,13 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
         <>
           <div className="flex flex-wrap gap-x-6 gap-y-2">
             <FilterRow
+              name="Puzzle"
+              field="puzzle"
+              values={puzzles}
+              filter={filter}
+              word={puzzleName}
+            />
+            <FilterRow
               name="Solver"
               field="solver"
               values={solvers}
@@ -62,10 +74,10 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
             />
           </div>
           {summary && (
-            <div className="grid gap-4 lg:grid-cols-[1fr_22rem]">
+            <div className="grid items-start gap-4 lg:grid-cols-[1fr_22rem]">
               <section className="flex flex-col rounded-lg border border-line bg-surface p-4">
                 <h2 className="mb-2 text-lg">Progress</h2>
-                <div className="relative min-h-56 grow">
+                <div className="relative h-72">
                   <Progress
                     solves={[...shown].reverse().map(({ finishedAt, elapsedMs, turnCount }) => ({
                       at: format(finishedAt, 'd MMM'),
@@ -74,20 +86,39 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                     }))}
                   />
                 </div>
+                <dl className="mt-4 grid grid-cols-[repeat(2,auto_1fr)] gap-x-4 gap-y-1 text-sm sm:grid-cols-[repeat(3,auto_1fr)] [&>dd]:mr-6">
+                  <Fact name="Solves" value={`${summary.count}`} />
+                  <Fact name="Mean time" value={clockTime(summary.meanMs)} />
+                  <Fact name="Best time" value={clockTime(summary.bestMs)} />
+                  {summary.latestFiveMs !== undefined && summary.bestFiveMs !== undefined && (
+                    <>
+                      <Fact name="Latest five" value={clockTime(summary.latestFiveMs)} />
+                      <Fact name="Best five in a row" value={clockTime(summary.bestFiveMs)} />
+                    </>
+                  )}
+                  <Fact name="Mean turns" value={summary.meanTurns.toFixed(1)} />
+                  <Fact name="Slips a solve" value={summary.slipsASolve.toFixed(2)} />
+                  <Fact name="Hints a solve" value={summary.hintsASolve.toFixed(2)} />
+                </dl>
               </section>
               <section className="rounded-lg border border-line bg-surface p-4">
                 <h2 className="mb-2 text-lg">What costs you most</h2>
                 <p className="mb-3">
                   {dearest
                     ? `${dearest.name}: ${Math.round(dearest.share * 100)} percent of the time.`
-                    : 'These solves have no stages.'}
+                    : summary.puzzles > 1
+                      ? 'Choose one puzzle: stages of different puzzles are not added up.'
+                      : 'These solves have no stages.'}
                 </p>
                 <ul className="grid gap-2">
-                  {summary.stages.map(({ name, meanMs, meanTurns, share }) => (
-                    <li key={name}>
+                  {summary.stages.map(({ school, name, meanMs, meanTurns, share }) => (
+                    <li key={`${school} ${name}`}>
                       <div className="flex justify-between gap-2 text-sm">
-                        <span>{name}</span>
-                        <span className="turns text-soft">
+                        <span>
+                          {name}
+                          {several && <span className="text-soft">, {schoolWord(school)}</span>}
+                        </span>
+                        <span className="turns whitespace-nowrap text-soft">
                           {clockTime(meanMs)} · {meanTurns.toFixed(1)} turns
                         </span>
                       </div>
@@ -95,7 +126,9 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                         <div
                           className={classes(
                             'h-full rounded',
-                            name === dearest?.name ? 'bg-amber' : 'bg-soft',
+                            name === dearest?.name && school === dearest.school
+                              ? 'bg-amber'
+                              : 'bg-soft',
                           )}
                           style={{ width: `${Math.round(share * 100)}%` }}
                         />
@@ -103,13 +136,6 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                     </li>
                   ))}
                 </ul>
-                <dl className="mt-4 grid grid-cols-2 gap-x-4 gap-y-1 text-sm">
-                  <Fact name="Solves" value={`${summary.count}`} />
-                  <Fact name="Mean time" value={clockTime(summary.meanMs)} />
-                  <Fact name="Best time" value={clockTime(summary.bestMs)} />
-                  <Fact name="Mean turns" value={summary.meanTurns.toFixed(1)} />
-                  <Fact name="Slips a solve" value={summary.slipsASolve.toFixed(2)} />
-                </dl>
               </section>
             </div>
           )}
@@ -123,7 +149,7 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                       {name}
                     </th>
                   ))}
-                  {['Time', 'Turns', 'Slips'].map((name) => (
+                  {['Time', 'Turns', 'Slips', 'Hints'].map((name) => (
                     <th key={name} className="px-4 py-2 text-right font-normal">
                       {name}
                     </th>
@@ -148,6 +174,7 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                     <td className="turns px-4 text-right">{clockTime(solve.elapsedMs)}</td>
                     <td className="turns px-4 text-right">{solve.turnCount}</td>
                     <td className="turns px-4 text-right">{solve.slips}</td>
+                    <td className="turns px-4 text-right">{solve.hints}</td>
                     <td className="max-w-64 truncate px-4 text-soft">{solve.remark}</td>
                   </tr>
                 ))}

@@ -9,10 +9,10 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js'
-import { useEffect, useState } from 'react'
 import { Line } from 'react-chartjs-2'
 import { movingMean } from '@/core/statistics/summary'
 import { clockTime } from '@/ui/time'
+import { useThemeColours } from '@/ui/useThemeColours'
 
 Chart.register(CategoryScale, Legend, LinearScale, LineElement, PointElement, Tooltip)
 
@@ -28,6 +28,7 @@ export interface ChartedSolve {
 /** Time of each solve, oldest first, and the mean of the latest five. */
 export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
   const look = useThemeColours()
+  if (!look) return null
   const seconds = solves.map(({ elapsedMs }) => elapsedMs / 1000)
   return (
     <div className="absolute inset-0">
@@ -71,7 +72,19 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
             },
           },
           scales: {
-            x: { ticks: { color: look.soft, maxTicksLimit: 9 }, grid: { display: false } },
+            x: {
+              ticks: {
+                color: look.soft,
+                maxTicksLimit: 9,
+                // A day stands once, at its first solve that has a tick.
+                callback: (value, index, ticks) => {
+                  const day = solves[Number(value)]?.at
+                  const before = ticks[index - 1]
+                  return before && solves[Number(before.value)]?.at === day ? '' : day
+                },
+              },
+              grid: { display: false },
+            },
             y: {
               beginAtZero: true,
               ticks: { color: look.soft, callback: (value) => clockTime(1000 * Number(value)) },
@@ -82,24 +95,4 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
       />
     </div>
   )
-}
-
-const NAMES = ['ink', 'soft', 'line', 'amber'] as const
-type Look = Record<(typeof NAMES)[number], string>
-
-/** Charts draw on a canvas, which knows no variables of the style sheet. */
-function useThemeColours(): Look {
-  const read = (): Look => {
-    const style = getComputedStyle(document.documentElement)
-    return Object.fromEntries(
-      NAMES.map((name) => [name, style.getPropertyValue(`--${name}`).trim()]),
-    ) as Look
-  }
-  const [look, setLook] = useState(read)
-  useEffect(() => {
-    const observer = new MutationObserver(() => setLook(read()))
-    observer.observe(document.documentElement, { attributeFilter: ['data-theme'] })
-    return () => observer.disconnect()
-  }, [])
-  return look
 }

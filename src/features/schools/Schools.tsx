@@ -56,11 +56,16 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
   return (
     <div className="mx-auto grid w-full max-w-5xl grow content-start gap-4 px-4 py-6 sm:px-6">
       <div>
-        <h1 className="text-2xl">Schools of the {puzzle.definition.name}</h1>
+        <h1 className="text-2xl">Schools: {puzzle.definition.name}</h1>
         <p className="text-soft">The first is the one that people would take.</p>
       </div>
       {trouble && <Notice kind="wrong">{trouble}</Notice>}
-      {!sheets && !trouble && <ShareBar share={share} label="Looking at every school" />}
+      {!sheets && !trouble && (
+        <div className="grid gap-2">
+          <p>Looking at every school.</p>
+          <ShareBar share={share} label="Progress" />
+        </div>
+      )}
       {sheets?.map((sheet) => (
         <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings, work, changed }} />
       ))}

@@ -5,7 +5,7 @@ import { puzzleById } from '@/core/catalog'
 import { DIALECTS, type DialectId } from '@/core/notation/dialect'
 import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
-import type { Hand } from '@/core/search/handCost'
+import type { Hand } from '@/core/notation/handCost'
 import type { Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextField } from '@/ui/Field'
@@ -80,6 +80,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
             options={[
               { value: 'dusk', name: 'Dusk' },
               { value: 'daylight', name: 'Daylight' },
+              { value: 'system', name: 'As the device has it' },
             ]}
             value={now.theme}
             onChange={(event) => change({ theme: event.target.value as Theme })}

@@ -1,10 +1,11 @@
 'use client'
 
-import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'react'
+import { type Ref, useEffect, useImperativeHandle, useMemo, useRef, useState } from 'react'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
 import { WINDOW_NAMES, WINDOW_WORDS, type WindowName } from '../camera'
+import { useThemeColours } from '../useThemeColours'
 import { classes } from '../classes'
 import { PuzzlePicture } from '../puzzle-picture/PuzzlePicture'
 import { NO_GUIDE, overlaysOf, type Guide, type Overlay } from './overlay'
@@ -69,12 +70,18 @@ export function PuzzleWindows({
   const [size, setSize] = useState('')
   const [moving, setMoving] = useState(false)
   const [overlays, setOverlays] = useState<readonly Overlay[]>([])
-  const latest = useRef({ state, scheme, marks, lights, swapped, apart, raised, shown, puzzle })
+  const theme = useThemeColours()
+  const tones = useMemo(
+    () => theme && { attend: theme.amber, safe: theme.teal, wrong: theme.rose },
+    [theme],
+  )
+  const now = { state, scheme, marks, lights, swapped, apart, raised, shown, puzzle, tones }
+  const latest = useRef(now)
   // Directions have their usual names only where the puzzle is held upright.
   const isPosed = puzzle.definition.view !== undefined
 
   useEffect(() => {
-    latest.current = { state, scheme, marks, lights, swapped, apart, raised, shown, puzzle }
+    latest.current = now
   })
 
   useEffect(() => {
@@ -92,9 +99,7 @@ export function PuzzleWindows({
         return
       }
       scene.current = made
-      const look = getComputedStyle(document.documentElement)
-      const tone = (name: string) => look.getPropertyValue(name).trim()
-      made.tint({ attend: tone('--amber'), safe: tone('--teal'), wrong: tone('--rose') })
+      if (now.tones) made.tint(now.tones)
       made.swap(now.swapped)
       made.takeApart(now.apart)
       made.raise(now.raised)
@@ -120,6 +125,9 @@ export function PuzzleWindows({
     if (!playing.current) scene.current?.show(state)
   }, [state])
   useEffect(() => scene.current?.light(lights), [lights])
+  useEffect(() => {
+    if (tones) scene.current?.tint(tones)
+  }, [tones])
   useEffect(() => scene.current?.paint(scheme, marks), [scheme, marks])
   useEffect(() => scene.current?.swap(swapped), [swapped])
   useEffect(() => scene.current?.takeApart(apart), [apart])

@@ -1,5 +1,5 @@
 /** Case: recognise one of a few cases, take its hold, do its algorithm. */
-import { sequence } from '../../search/sequence'
+import { sequence } from '../../notation/sequence'
 import { recognise, type Case } from '../cases'
 import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 

@@ -1,5 +1,5 @@
 /** Count: turn the last layer, count the pieces that are placed, decide by the count. */
-import { repeated, join, sequence, type Sequence } from '../../search/sequence'
+import { repeated, join, sequence, type Sequence } from '../../notation/sequence'
 import { placeOf } from '../../state'
 import { piecesOfSide, sideOf } from '../goal'
 import {

@@ -5,7 +5,7 @@
 import type { Puzzle } from '../../puzzle/compile'
 import { multiply } from '../../rotation'
 import type { Condition, Technique } from '../../schools/school'
-import type { Sequence } from '../../search/sequence'
+import type { Sequence } from '../../notation/sequence'
 import type { State } from '../../state'
 import { frameMeeting } from '../goal'
 import { selected } from '../selections'

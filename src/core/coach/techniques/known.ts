@@ -3,7 +3,7 @@
  * last layer, until the goal of the stage is met, the fewest and easiest of them.
  */
 import type { Technique } from '../../schools/school'
-import type { Sequence } from '../../search/sequence'
+import type { Sequence } from '../../notation/sequence'
 import type { State } from '../../state'
 import { frameMeeting } from '../goal'
 import { selected } from '../selections'

@@ -6,9 +6,10 @@ import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
 import { memoised } from '../../memo'
 import { inverseOf, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import { directionOfLetter } from '../../puzzle/directions'
+import { directionOfLetter, type Direction } from '../../puzzle/directions'
 import type { Condition, Technique } from '../../schools/school'
-import { sequence, type Sequence } from '../../search/sequence'
+import { sequence, type Sequence } from '../../notation/sequence'
+import { placeOf } from '../../state'
 import { baseCyclesOf, cycleOf, shortCycles, type BaseCycle } from '../../universal/baseCycles'
 import { cyclesHome, type CycleStep } from '../../universal/cyclesHome'
 import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
@@ -61,18 +62,7 @@ export function doSeries(
     wanted: wanted.filter((place) => place !== left),
     kept,
   }))
-  const asked = [...goalBefore, ...stage.goal].flatMap((condition) => [
-    ...piecesOf(puzzle, condition, base),
-  ])
-  const kit = kitFor(
-    puzzle,
-    [
-      side.letter,
-      orbitsWith(puzzle, pieces)[0],
-      orbitsWith(puzzle, asked).join(),
-      technique.sequences?.join('|') ?? '',
-    ].join(';'),
-  )
+  const kit = kitOfStage({ puzzle, stage, goalBefore }, base, technique)
   const best = bestWay()
   if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
   // How the puzzle has been turned since the way was found.
@@ -101,8 +91,13 @@ export function doSeries(
       frameMeeting(puzzle, goalBefore, base, position.state) !== undefined
     if (!isKept) return []
     const from = relativeTo(puzzle, position.state, position.frame)
+    const placed = (piece: number) => placeOf(puzzle, position.state, piece)
+    const wish =
+      context.first === undefined || context.prefer === undefined
+        ? undefined
+        : { first: placed(context.first), third: placed(context.prefer) }
     return parts.flatMap((part) => {
-      const found = cyclesHome(puzzle, kit.orbit, kit.setups, from, undefined, part, BUDGET)
+      const found = cyclesHome(puzzle, kit.orbit, kit.setups, from, wish, part, BUDGET)
       if (!found) return []
       const length = found.steps.reduce((sum, { cycle }) => sum + cycle.length, turn.turns.length)
       return [{ turn, steps: found.steps, length }]
@@ -110,7 +105,15 @@ export function doSeries(
   }
 
   /** One step: the hold in which the sequence is known, set up, do, undo. */
-  function make({ cycle, pieces: homes }: CycleStep): void {
+  function make({ cycle, pieces: homes, thirds }: CycleStep): void {
+    const { state } = work.held()
+    // Before the hold is changed: places are told as the puzzle was held when the way was found.
+    const others = thirds.map(({ place, arrive }) => ({
+      piece: puzzle.pieces.findIndex(
+        (_, p) => placeOf(puzzle, state, p) === puzzle.place[24 * place + turned],
+      ),
+      arrive,
+    }))
     // A set-up that met the sequence has become part of it: it is done in the hold that there is.
     const hold = kit.known.get(nameOf(cycle.base.turns)) ?? turned
     const spin = spins(puzzle, side).find((each) => multiply(each.hold, turned) === hold)
@@ -125,6 +128,7 @@ export function doSeries(
         pieces: three as unknown as [number, number, number],
         of: pieces,
         sequence: done.map(({ name }) => name),
+        thirds: others,
       },
       [
         ...holding(spin.turns),
@@ -134,6 +138,30 @@ export function doSeries(
       ],
     )
   }
+}
+
+/** The tables of a stage: they differ by the orbits that it asks for, hardly by the side that is first. */
+export function kitOfStage(
+  { puzzle, stage, goalBefore }: Pick<StageContext, 'puzzle' | 'stage'> & AfterGoal,
+  base: Direction,
+  { select, sequences = [] }: Extract<Technique, { kind: 'series' }>,
+): Kit {
+  const asked = [...goalBefore, ...stage.goal].flatMap((condition) => [
+    ...piecesOf(puzzle, condition, base),
+  ])
+  return kitFor(
+    puzzle,
+    [
+      held(stage).base.letter,
+      orbitsWith(puzzle, selected(puzzle, select, base))[0],
+      orbitsWith(puzzle, asked).join(),
+      sequences.join('|'),
+    ].join(';'),
+  )
+}
+
+interface AfterGoal {
+  readonly goalBefore: readonly Condition[]
 }
 
 const withRole = (turns: readonly Turn[], role: 'setup' | 'undo'): PlannedTurn[] =>

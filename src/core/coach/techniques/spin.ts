@@ -1,5 +1,5 @@
 /** Spin: pieces that only turn in their places, each by one turn of a layer that carries it. */
-import { sequence } from '../../search/sequence'
+import { sequence } from '../../notation/sequence'
 import type { Technique } from '../../schools/school'
 import { frameMeeting, isOnRayOf, piecesOf } from '../goal'
 import { selected } from '../selections'

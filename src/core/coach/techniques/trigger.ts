@@ -2,7 +2,7 @@
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Trigger } from '../../schools/school'
 import { memoised } from '../../memo'
-import { join, repeated, sequence, sequenceOf, type Sequence } from '../../search/sequence'
+import { join, repeated, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import { placeOf, type State } from '../../state'
 import { multiply } from '../../rotation'
 import { pieceFor, piecesOfSide } from '../goal'

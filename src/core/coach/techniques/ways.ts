@@ -1,5 +1,5 @@
 /** The ways to do one of some sequences: from a hold about the base axis, after a turn of a layer. */
-import { join, repeated, sequence, type Sequence } from '../../search/sequence'
+import { join, repeated, sequence, type Sequence } from '../../notation/sequence'
 import { held, layerTurns, spins, type StageContext } from '../workpiece'
 
 export interface Way {

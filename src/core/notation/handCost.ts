@@ -35,12 +35,15 @@ interface TurnEase {
 
 const eases: Readonly<Record<Hand, Map<string, TurnEase>>> = { right: new Map(), left: new Map() }
 
+/** Two thirds of a turn are a third the other way, not a half. */
+const isHalf = ({ name }: Turn): boolean => name.endsWith('2')
+
 function easeOf(turn: Turn, hand: Hand): TurnEase {
   const known = eases[hand].get(turn.name)
   if (known) return known
   const letter = turn.name.replace(/[2']$/, '')
   const layer = LAYERS[hand][letter] ?? OTHER_LAYER
-  const cost = turn.whole ? WHOLE : turn.amount === 2 ? layer * HALF_TURN : layer
+  const cost = turn.whole ? WHOLE : isHalf(turn) ? layer * HALF_TURN : layer
   const ease = { cost, hand: ['R', 'L'].indexOf(letter) }
   eases[hand].set(turn.name, ease)
   return ease
@@ -57,7 +60,7 @@ export function handCost(turns: readonly Turn[], hand: Hand = 'right'): number {
     if (turn.whole) wrists[0] = wrists[1] = 0
     if (ease.hand < 0) continue
     const wrist = wrists[ease.hand]
-    const change = turn.amount === 2 ? halfTurn(wrist, ease.hand) : turn.amount === 3 ? -1 : 1
+    const change = isHalf(turn) ? halfTurn(wrist, ease.hand) : turn.name.endsWith("'") ? -1 : 1
     if (Math.abs(wrist + change) > 2) {
       cost += REGRIP
       wrists[ease.hand] = change

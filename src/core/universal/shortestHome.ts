@@ -9,15 +9,15 @@ import { orbitsWithoutTips } from '../analysis/tips'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { must } from '../result'
 import type { State } from '../state'
-import { areMovesAll, movesOf } from '../universal/moves'
+import { areMovesAll, movesOf } from './moves'
 import {
   knownToTable,
   lookTable,
   NAMINGS_LIMIT,
   shortestSequences,
   STATE_LIMIT,
-} from './distanceTable'
-import { PictureTable } from './pictureTable'
+} from '../search/distanceTable'
+import { PictureTable } from '../search/pictureTable'
 
 interface Table {
   /** `numbered`: all states by number; `pictures`: found by their looks. */

@@ -4,7 +4,7 @@
  * rotation, and doing it costs one look-up a piece.
  */
 import { memoised } from '../memo'
-import { readTurns } from '../notation/read'
+import { readTurns } from './read'
 import { IN, type Puzzle, type Turn } from '../puzzle/compile'
 import { must } from '../result'
 import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from '../rotation'
