@@ -84,6 +84,22 @@ test('keys: hints grow, letters turn, a slip is told and taken back', async ({ p
   await expect(page.getByRole('dialog', { name: 'Keys of the bench' })).toBeVisible()
 })
 
+test('a slip is still told after a reload, with the ways back', async ({ page }) => {
+  await toBench(page, "R U R' U' R U R' U'", 'One trigger')
+  await page.getByRole('button', { name: /^Step/ }).click()
+  await expect(nextButton(page)).toContainText('y2')
+  await page.keyboard.press('l')
+  const slip = page.getByText(/the hold is not right yet: y2 comes first/)
+  await expect(slip).toBeVisible()
+  await expect(page.getByText('kept', { exact: true })).toBeVisible()
+  await page.reload()
+  await expect(slip).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Plan again from here' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take it back' }).click()
+  await expect(slip).toBeHidden()
+  await expect(nextButton(page)).toContainText('y2')
+})
+
 test('a layer is turned by dragging it', async ({ page }) => {
   await toBench(page, 'R U', 'Shortest')
   const canvas = page.locator('canvas[data-ready]')

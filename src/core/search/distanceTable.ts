@@ -48,7 +48,7 @@ export function buildDistanceTable(
     metric === 'half' || turn.amount !== 2 ? [i] : [],
   )
   const distances = new Uint8Array(coordinates.size).fill(UNREACHED)
-  const { high, low, lowSize } = halve(coordinates, turnIndices)
+  const steps = halve(coordinates, turnIndices)
   const firsts = new Set(homes.map((home) => coordinates.indexOf(home)))
   for (const first of firsts) distances[first] = 0
   let frontier = firsts.size
@@ -56,22 +56,48 @@ export function buildDistanceTable(
   const counts: number[] = []
   for (let distance = 0; frontier > 0; distance++) {
     counts.push(frontier)
-    frontier = 0
-    // Scanning the whole table keeps memory access in order, which beats a queue.
-    for (let a = 0, base = 0; base < distances.length; a++, base += lowSize)
-      for (let b = 0; b < lowSize; b++) {
-        if (distances[base + b] !== distance) continue
-        for (let t = 0; t < high.length; t++) {
-          const index = high[t][a] + low[t][b]
-          if (distances[index] !== UNREACHED) continue
-          distances[index] = distance + 1
-          frontier++
-        }
-      }
+    // Turns come with their inverses: where fewer states are left than were just reached, those ask for a way back.
+    frontier =
+      distances.length - reached < frontier
+        ? reachBackwards(distances, steps, distance)
+        : reachForwards(distances, steps, distance)
     reached += frontier
     progress(reached / distances.length)
   }
   return ok({ metric, coordinates, turnIndices, distances, counts })
+}
+
+type Steps = ReturnType<typeof halve>
+
+/** Marks what is one turn further than a distance; how many there are. Both scan the table in its order. */
+function reachForwards(distances: Uint8Array, { high, low, lowSize }: Steps, distance: number) {
+  let found = 0
+  for (let a = 0, base = 0; base < distances.length; a++, base += lowSize)
+    for (let b = 0; b < lowSize; b++) {
+      if (distances[base + b] !== distance) continue
+      for (let t = 0; t < high.length; t++) {
+        const index = high[t][a] + low[t][b]
+        if (distances[index] !== UNREACHED) continue
+        distances[index] = distance + 1
+        found++
+      }
+    }
+  return found
+}
+
+function reachBackwards(distances: Uint8Array, { high, low, lowSize }: Steps, distance: number) {
+  let found = 0
+  for (let a = 0, base = 0; base < distances.length; a++, base += lowSize)
+    for (let b = 0; b < lowSize; b++) {
+      if (distances[base + b] !== UNREACHED) continue
+      for (let t = 0; t < high.length; t++)
+        if (distances[high[t][a] + low[t][b]] === distance) {
+          distances[base + b] = distance + 1
+          found++
+          break
+        }
+    }
+  return found
 }
 
 const tables = new WeakMap<Puzzle, DistanceTable>()

@@ -73,7 +73,7 @@ export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseC
   const { orbits } = workOf(puzzle)
   const all = [...orbits.keys()]
   for (const way of WAYS) {
-    if (way.withLoops && !canBlock(puzzle)) continue
+    if (way.loops > 0 && !canBlock(puzzle)) continue
     const least = way.budget === QUICK ? 3 : LISTABLE + 1
     for (;;) {
       const free = new Set(way.isFree ? cycles.keys() : [])
@@ -86,30 +86,58 @@ export function searchCycles(puzzle: Puzzle): ReadonlyMap<number, readonly BaseC
       const wanted = all.filter((o) => isOpen(orbits[o], o))
       if (wanted.length === 0) break
       const search = new Search(puzzle, free, wanted, way)
-      search.run(way.withLoops)
+      search.run(way.loops)
       search.cycles.forEach((list, orbit) => cycles.set(orbit, list))
       if (search.cycles.size === 0 || !way.isFree) break
     }
   }
+  shorten(puzzle, cycles)
   return new Map([...cycles].sort(([a], [b]) => a - b))
 }
+
+/** A cycle of so many turns is no help to a person: a shorter one may disturb orbits that come later. */
+const LONG = 60
+
+/** Looks again for orbits with long cycles only, with those left free whose own cycles leave all others alone. */
+function shorten(puzzle: Puzzle, cycles: Map<number, readonly BaseCycle[]>): void {
+  const isPure = ([o, list]: [number, readonly BaseCycle[]]) =>
+    disturbedBy(puzzle, list, o).length === 0
+  for (const [orbit, list] of [...cycles]) {
+    if (shortest(list) <= LONG) continue
+    const free = new Set([...cycles].filter(isPure).flatMap(([o]) => (o === orbit ? [] : [o])))
+    const way = { loops: Infinity, power: POWER, budget: BUDGET }
+    const search = new Search(puzzle, free, [orbit], way)
+    search.run(way.loops)
+    const found = search.cycles.get(orbit) ?? []
+    if (found.length > 0 && shortest(found) < shortest(list)) cycles.set(orbit, found)
+  }
+}
+
+const shortest = (list: readonly BaseCycle[]): number =>
+  Math.min(...list.map(({ turns }) => turns.length))
 
 /** Commutators are repeated so often; more often only where nothing else is found. */
 const POWER = 3
 const HIGH_POWER = 9
+
+/** Loops of so many turns are tried before longer ones: what they make is short too. */
+const SHORT_LOOP = 6
 
 /**
  * One after the other, for what is still missing; `isFree`: what has cycles may be disturbed. Before the
  * longer ones it is asked of the group whether there is anything to be found.
  */
 const WAYS = [
-  { withLoops: false, isFree: false, power: POWER, budget: QUICK },
-  { withLoops: false, isFree: false, power: POWER, budget: BUDGET },
-  { withLoops: false, isFree: true, power: POWER, budget: BUDGET },
-  { withLoops: true, isFree: false, power: POWER, budget: QUICK },
-  { withLoops: true, isFree: false, power: POWER, budget: BUDGET },
-  { withLoops: true, isFree: true, power: POWER, budget: BUDGET },
-  { withLoops: false, isFree: true, power: HIGH_POWER, budget: BUDGET },
+  { loops: 0, isFree: false, power: POWER, budget: QUICK },
+  { loops: 0, isFree: false, power: POWER, budget: BUDGET },
+  { loops: 0, isFree: true, power: POWER, budget: BUDGET },
+  { loops: SHORT_LOOP, isFree: false, power: POWER, budget: QUICK },
+  { loops: SHORT_LOOP, isFree: false, power: POWER, budget: BUDGET },
+  { loops: SHORT_LOOP, isFree: true, power: POWER, budget: BUDGET },
+  { loops: Infinity, isFree: false, power: POWER, budget: QUICK },
+  { loops: Infinity, isFree: false, power: POWER, budget: BUDGET },
+  { loops: Infinity, isFree: true, power: POWER, budget: BUDGET },
+  { loops: 0, isFree: true, power: HIGH_POWER, budget: BUDGET },
 ]
 
 /** Orbits of so few places are listed if a first look finds no cycles. */
@@ -218,8 +246,8 @@ class Search {
     )
   }
 
-  run(withLoops: boolean): void {
-    const single = this.singles(withLoops)
+  run(loops: number): void {
+    const single = this.singles(loops)
     const conjugates = this.conjugates(single)
     const pairs = this.pairs(single)
     for (const [first, second] of [
@@ -244,12 +272,12 @@ class Search {
     return { turns, ...cycle }
   }
 
-  /** Single turns, and loops where turns can be blocked, if they are wanted too. */
-  private singles(withLoops: boolean): Word[] {
+  /** Single turns, and loops of at most so many where turns can be blocked. */
+  private singles(loops: number): Word[] {
     const { puzzle } = this
     const seen = new Set<string>()
     if (canBlock(puzzle))
-      return movesOf(puzzle).filter(({ turns }) => withLoops || turns.length === 1)
+      return movesOf(puzzle).filter(({ turns }) => turns.length === 1 || turns.length <= loops)
     const single = new Set(layersOf(puzzle))
     const shortNamesFirst = puzzle.turns
       .filter(({ grip }) => single.has(grip))

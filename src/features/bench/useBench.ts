@@ -314,6 +314,12 @@ export function useBench(
     return deviation ? undefined : trail?.tape[done]
   }, [])
 
+  // A page that was opened off the trail, or was put there by another one, says so too.
+  const shownRemark = useMemo(
+    () => remark ?? (bench.deviation && !planning ? tell(bench.deviation).remark : undefined),
+    [bench.deviation, planning, remark],
+  )
+
   return useMemo(
     () => ({
       bench,
@@ -324,7 +330,7 @@ export function useBench(
       planning,
       planShare,
       cancelPlan: () => cancel.current?.(),
-      remark,
+      remark: shownRemark,
       elapsedMs,
       request,
       position,
@@ -406,7 +412,7 @@ export function useBench(
       planShare,
       planning,
       puzzle,
-      remark,
+      shownRemark,
       request,
       position,
       saving,
