@@ -76,6 +76,37 @@ test('by colours: a twisted corner is found, with the way to mend it', async ({ 
   await expect(page.getByText(/a third anticlockwise by hand/)).toBeVisible()
 })
 
+test('piece by piece: colours narrow the choice, and what cannot be is said at once', async ({
+  page,
+}) => {
+  await layOut(page, 'Chart-room cube')
+  await page.getByRole('tab', { name: 'Copy it piece by piece' }).click()
+  const offered = page.getByRole('list', { name: 'What can lie there' })
+  const doubt = page.getByText(/^As entered, the corners cannot be/)
+  const seen = page.getByRole('group', { name: 'Colours seen there' })
+  await expect(offered.getByRole('button', { name: /yellow/ })).not.toHaveCount(0)
+  await seen.getByRole('button', { name: 'white' }).click()
+  await seen.getByRole('button', { name: 'red' }).click()
+  for (const button of await offered.getByRole('button').all())
+    await expect(button).toHaveAccessibleName(/white.*red|red.*white/)
+  await seen.getByRole('button', { name: 'yellow' }).click()
+  await expect(page.getByText('No piece that can lie there shows these colours.')).toBeVisible()
+  for (const name of ['white', 'red', 'yellow']) await seen.getByRole('button', { name }).click()
+  const choices = sceneOf<number[]>('twisted corner')
+  for (const at of choices) {
+    await expect(doubt).toBeHidden()
+    await offered.getByRole('button').nth(at).click()
+  }
+  await expect(doubt).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(doubt).toBeHidden()
+  // A touch of the windows asks for the place that is touched.
+  const asked = page.getByText(/What lies at the ringed place/)
+  const first = await asked.innerText()
+  await page.locator('canvas[data-ready]').click({ position: { x: 120, y: 120 } })
+  await expect(asked).not.toHaveText(first)
+})
+
 test('by scramble: an error points at its character', async ({ page }) => {
   await layOut(page, 'Reading-room cube')
   await page.getByLabel('Or your own turns').fill('R U Q F')

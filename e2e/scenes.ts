@@ -6,7 +6,14 @@ import { unseenChanges } from '../src/core/analysis/lookAlikes'
 import { holdOf } from '../src/core/analysis/placements'
 import { puzzleById } from '../src/core/catalog'
 import { marksOf } from '../src/core/copy/colours'
-import { candidatesAt, entryOf, nextSlot, withForced, type Entry } from '../src/core/copy/pieces'
+import {
+  candidatesAt,
+  cannotBe,
+  entryOf,
+  nextSlot,
+  withForced,
+  type Entry,
+} from '../src/core/copy/pieces'
 import type { Puzzle } from '../src/core/puzzle/compile'
 import { must } from '../src/core/result'
 import { scramble, scrambledState } from '../src/core/scramble/scramble'
@@ -34,6 +41,25 @@ function turnsTo(puzzle: Puzzle, state: State): string {
   return inverseOf(puzzle, turns)
     .map(({ name }) => name)
     .join(' ')
+}
+
+/** Copied piece by piece: which of the choices is right, place after place, until it is enough. */
+function choicesFor(
+  puzzle: Puzzle,
+  state: State,
+  isEnough: (entry: Entry) => boolean = () => false,
+): number[] {
+  const seen = entryOf(puzzle, state)
+  const choices: number[] = []
+  let entry: Entry = []
+  for (let at = nextSlot(puzzle, entry); at !== undefined; at = nextSlot(puzzle, entry)) {
+    if (isEnough(entry)) break
+    const right = seen.find(({ slot }) => slot === at)
+    if (!right) throw new Error('a place that is not seen')
+    choices.push(candidatesAt(puzzle, entry, at).findIndex((each) => each.seen === right.seen))
+    entry = withForced(puzzle, [...entry, right])
+  }
+  return choices
 }
 
 const scenes: Record<string, () => unknown> = {
@@ -69,16 +95,18 @@ const scenes: Record<string, () => unknown> = {
   /** A shifted tower copied piece by piece: which of the choices is right, place after place. */
   'copied tower'() {
     const tower = must(puzzleById('shift-3x3x5'))
-    const seen = entryOf(tower, scrambledState(tower, scramble(tower, 3)))
-    const choices: number[] = []
-    let entry: Entry = []
-    for (let at = nextSlot(tower, entry); at !== undefined; at = nextSlot(tower, entry)) {
-      const right = seen.find(({ slot }) => slot === at)
-      if (!right) throw new Error('a place that is not seen')
-      choices.push(candidatesAt(tower, entry, at).findIndex((each) => each.seen === right.seen))
-      entry = withForced(tower, [...entry, right])
-    }
-    return choices
+    return choicesFor(tower, scrambledState(tower, scramble(tower, 3)))
+  },
+
+  /** A cube with one corner twisted, copied in the same way until it is seen that it cannot be. */
+  'twisted corner'() {
+    const cube3 = must(puzzleById('cube-3'))
+    const state = start(cube3)
+    const corner = cube3.pieces.findIndex(({ kind }) => kind === 'corner')
+    state[corner] = Array.from({ length: 24 }, (_, r) => r).findIndex(
+      (r) => r > 0 && cube3.slot[24 * corner + r] === corner,
+    )
+    return choicesFor(cube3, state, (entry) => cannotBe(cube3, entry) !== undefined)
   },
 }
 

@@ -9,6 +9,7 @@ import { hasMoves } from '../universal/moves'
 import { cube2, cube3 } from '../testing'
 import {
   candidatesAt,
+  cannotBe,
   EMPTY,
   entryOf,
   isWhole,
@@ -31,6 +32,14 @@ function copied(puzzle: Parameters<typeof nextSlot>[0], state: State): Entry {
     entry = withForced(puzzle, [...entry, { slot, seen: seen as number }])
   }
   return entry
+}
+
+/** A rotation that twists a piece in its place. */
+function twistOf(puzzle: Parameters<typeof nextSlot>[0], piece: number): number {
+  const axis = puzzle.pieces[piece].cells[0]
+  return Array.from({ length: 24 }, (_, r) => r).find(
+    (r) => r !== 0 && rotate(r, axis).join() === axis.join(),
+  ) as number
 }
 
 const held = (puzzle: Parameters<typeof nextSlot>[0], state: State, hold: number) =>
@@ -76,10 +85,7 @@ describe('copying piece by piece', () => {
   it('tells a twisted corner, two exchanged edges, and what the hold cannot explain', () => {
     const corner = cube3.pieces.findIndex(({ kind }) => kind === 'corner')
     const twisted = start(cube3)
-    const axis = cube3.pieces[corner].cells[0]
-    twisted[corner] = Array.from({ length: 24 }, (_, r) => r).find(
-      (r) => r !== 0 && rotate(r, axis).join() === axis.join(),
-    ) as number
+    twisted[corner] = twistOf(cube3, corner)
     const told = judgeEntry(cube3, entryOf(cube3, twisted))
     if (told.kind !== 'whole') throw new Error(told.kind)
     expect(told.diagnosis.sentences.join(' ')).toMatch(/twisted by hand/)
@@ -111,6 +117,54 @@ describe('copying piece by piece', () => {
       ),
       { numRuns: 25 },
     )
+  })
+
+  it.each(CATALOG_IDS)('never doubts what turns made, however much of it is entered: %s', (id) => {
+    const puzzle = must(puzzleById(id))
+    for (const seed of [2, 5]) {
+      const state = held(puzzle, scrambledState(puzzle, scramble(puzzle, seed)), 3 * seed)
+      const entry = entryOf(puzzle, state)
+      const shuffled = [...entry.slice(seed), ...entry.slice(0, seed)]
+      for (let known = 0; known <= entry.length; known += 1 + Math.floor(entry.length / 12))
+        expect(cannotBe(puzzle, shuffled.slice(0, known))).toBeUndefined()
+      expect(cannotBe(puzzle, entry)).toBeUndefined()
+    }
+  })
+
+  it('doubts exactly those whole entries that no turns lead to', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(cube2, cube3, must(puzzleById('prism-6')), must(puzzleById('tetra-3'))),
+        fc.array(fc.nat(1000), { minLength: 30, maxLength: 30 }),
+        (puzzle, picks) => {
+          let entry: Entry = []
+          for (let pick = 0, at = nextSlot(puzzle, entry); at !== undefined; pick++) {
+            const offered = candidatesAt(puzzle, entry, at)
+            const { seen } = offered[(picks[pick] ?? 0) % offered.length]
+            entry = withForced(puzzle, [...entry, { slot: at, seen }])
+            at = nextSlot(puzzle, entry)
+          }
+          const verdict = judgeEntry(puzzle, entry)
+          if (verdict.kind !== 'whole') throw new Error(verdict.kind)
+          expect(cannotBe(puzzle, entry) !== undefined).toBe(
+            verdict.diagnosis.verdict === 'assembly',
+          )
+        },
+      ),
+      { numRuns: 30 },
+    )
+  })
+
+  it('doubts a twisted corner as soon as all corners are entered, and names the corners', () => {
+    const isCorner = ({ kind }: { kind: string }) => kind === 'corner'
+    const corner = cube3.pieces.findIndex(isCorner)
+    const twisted = start(cube3)
+    twisted[corner] = twistOf(cube3, corner)
+    const entry = entryOf(cube3, twisted)
+    const corners = entry.filter(({ slot }) => isCorner(cube3.pieces[slot]))
+    const centres = entry.filter(({ slot }) => cube3.pieces[slot].kind === 'centre')
+    expect(cannotBe(cube3, [...centres, ...corners.slice(1)])).toBeUndefined()
+    expect(cannotBe(cube3, [...centres, ...corners])).toMatch(/^As entered, the corners cannot be/)
   })
 
   it('keeps what was entered when the puzzle is turned over as a whole', () => {

@@ -9,12 +9,16 @@
  */
 import { fillerOf } from '../analysis/anatomy'
 import { lookClassesOf, type LookClasses } from '../analysis/lookAlikes'
-import { familiesOf, reachOf } from '../analysis/placements'
+import { isNothing, spanOf, twistsAdd, type Coordinate } from '../analysis/invariants'
+import { canBlock, familiesOf, reachOf } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
-import { multiply, type Rotation } from '../rotation'
+import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { Scheme } from '../puzzle/colours'
-import type { State } from '../state'
+import { rotateState, type State } from '../state'
 import { diagnose, type Diagnosis } from '../stuck/diagnose'
+import { accountOf } from '../universal/account'
+import { workOf } from '../universal/orbitsAtWork'
+import { baseKind, listed } from '../words'
 
 /** Nothing lies in the slot: on puzzles that change shape. */
 export const EMPTY = 'empty'
@@ -252,6 +256,69 @@ export function judgeEntry(
     verdicts.find(({ diagnosis }) => diagnosis.verdict === 'not known') ??
     verdicts[0]
   )
+}
+
+/**
+ * Why no turns lead to what is entered so far, whatever lies at the other places, as a sentence; undefined as
+ * long as they may. Judged by sums: those of orbits with open places can still become anything.
+ */
+export function cannotBe(puzzle: Puzzle, entry: Entry): string | undefined {
+  if (canBlock(puzzle) || !twistsAdd(workOf(puzzle).sums.orbits)) return undefined
+  const holds = holdsFor(puzzle, entry)
+  const guilty = holds.map((h) => orbitsThatCannotBe(puzzle, placedUnder(puzzle, h, entry)))
+  const [first] = guilty
+  if (!first || guilty.some((each) => each === undefined)) return undefined
+  const { orbits } = workOf(puzzle).sums
+  const kinds = first.flatMap((o) =>
+    orbits[o].places.map((p) => `${baseKind(puzzle.pieces[p].kind)}s`),
+  )
+  return `As entered, the ${listed([...new Set(kinds)])} cannot be: no turns lead there, whatever lies at the other places. Look at them once more, the last one first. If they do lie so, go on: at the end it is told what was put together wrongly.`
+}
+
+/** The orbits, by position, whose sums turns cannot make; undefined if they can. */
+function orbitsThatCannotBe(puzzle: Puzzle, { state, placed, hold }: Placed): number[] | undefined {
+  const { orbits } = workOf(puzzle).sums
+  const { coordinates, turns, changes, vectorOf } = accountOf(puzzle)
+  const moduli = coordinates.map(({ modulus }) => modulus)
+  const open = orbits.map(({ places }) => places.filter((p) => !placed.has(p)).length)
+  const vector = vectorOf(rotateState(filledUp(puzzle, state, placed, hold), INVERSE[hold]))
+  const canBeWith = (isFree: (orbit: number, what: Coordinate['what']) => boolean) => {
+    const free = coordinates.flatMap(({ orbit, what }, c) =>
+      isFree(orbit, what) ? [coordinates.map((_, other) => Number(other === c))] : [],
+    )
+    const known = [...turns, ...changes.map(({ by }) => by), ...free]
+    return isNothing(spanOf(known, moduli), vector)
+  }
+  // One open place takes the piece that is left, but in any twist.
+  const isOpen = (orbit: number, what: Coordinate['what']) =>
+    open[orbit] > (what === 'parity' ? 1 : 0)
+  if (canBeWith(isOpen)) return undefined
+  const alone = orbits.findIndex(
+    (_, o) => !canBeWith((orbit, what) => orbit !== o || isOpen(orbit, what)),
+  )
+  if (alone >= 0) return [alone]
+  const judged = coordinates.filter(({ orbit, what }) => !isOpen(orbit, what))
+  return [...new Set(judged.map(({ orbit }) => orbit))]
+}
+
+/** Pieces that are not entered yet put into the places that are left, in some way. */
+function filledUp(
+  puzzle: Puzzle,
+  given: State,
+  placed: ReadonlySet<number>,
+  hold: Rotation,
+): State {
+  const state = new Uint8Array(given)
+  const taken = new Set([...placed].map((p) => puzzle.slot[24 * p + state[p]]))
+  puzzle.pieces.forEach((_, p) => {
+    if (placed.has(p)) return
+    const ways = reachOf(puzzle)[p].map((r) => multiply(hold, r))
+    const free = ways.find((r) => !taken.has(puzzle.slot[24 * p + r]))
+    if (free === undefined) throw new Error('a piece has no place left')
+    state[p] = free
+    taken.add(puzzle.slot[24 * p + free])
+  })
+  return state
 }
 
 /** The entry that someone who copies a state would make. */

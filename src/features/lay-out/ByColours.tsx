@@ -10,8 +10,8 @@ import { posed, poseOf } from '@/core/puzzle/view'
 import type { Vector } from '@/core/rotation'
 import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
-import { markInk, MARK_PATHS } from '@/ui/marks'
 import { Notice } from '@/ui/Notice'
+import { Swatch } from '@/ui/Swatch'
 import type { OnEntry } from './onEntry'
 import { StickerBoard } from './StickerBoard'
 
@@ -103,22 +103,19 @@ export function ByColours({
         <fieldset>
           <legend className="mb-1 text-sm font-bold">Colour</legend>
           <div className="grid grid-cols-2 gap-2">
-            {scheme.map(({ id, name, shade, mark }, i) => (
+            {scheme.map((colour, i) => (
               <button
-                key={id}
+                key={colour.id}
                 type="button"
-                aria-pressed={brush === id}
-                onClick={() => setBrush(id)}
+                aria-pressed={brush === colour.id}
+                onClick={() => setBrush(colour.id)}
                 className={classes(
                   'flex min-h-11 items-center gap-2 rounded-md border bg-raised px-2 text-sm',
-                  brush === id ? 'border-amber' : 'border-line',
+                  brush === colour.id ? 'border-amber' : 'border-line',
                 )}
               >
-                <svg viewBox="-1.3 -1.3 2.6 2.6" className="size-6 shrink-0 rounded" aria-hidden>
-                  <rect x="-1.3" y="-1.3" width="2.6" height="2.6" fill={shade} />
-                  {marks && <path d={MARK_PATHS[mark]} fill={markInk(shade)} />}
-                </svg>
-                <span className="grow truncate text-left">{name}</span>
+                <Swatch colour={colour} marks={marks} />
+                <span className="grow truncate text-left">{colour.name}</span>
                 <span aria-hidden className="turns text-xs text-soft max-sm:hidden">
                   {i + 1}
                 </span>

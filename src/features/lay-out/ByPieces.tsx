@@ -7,6 +7,7 @@ import { coloursOf, placeWords } from '@/core/analysis/anatomy'
 import { puzzleById } from '@/core/catalog'
 import {
   candidatesAt,
+  cannotBe,
   EMPTY,
   isWhole,
   judgeEntry,
@@ -31,8 +32,10 @@ import type { Copy } from '@/server/copies'
 import { forgetHere, keepHere, keptHere } from '@/ui/browserStore'
 import { ShareBar } from '@/ui/ShareBar'
 import { Button } from '@/ui/Button'
+import { classes } from '@/ui/classes'
 import { DiagnosisNotice } from '@/ui/DiagnosisNotice'
 import { Notice } from '@/ui/Notice'
+import { Swatch } from '@/ui/Swatch'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { coach } from '@/workers/coach'
@@ -58,6 +61,12 @@ export function ByPieces({
     [entry, open, puzzle],
   )
   const verdict = useVerdict(puzzle, entry, copy.scheme)
+  const doubt = useMemo(() => cannotBe(puzzle, entry), [entry, puzzle])
+  const [showing, setShowing] = useState<ReadonlySet<string>>(new Set())
+  const offered = candidates.filter(({ piece, seen }) => {
+    const own = seen === EMPTY ? [] : puzzle.pieces[piece].faces.map(({ colour }) => colour)
+    return [...showing].every((colour) => own.includes(colour))
+  })
   const placed = useMemo(() => placedBy(puzzle, entry), [entry, puzzle])
   const shown = useMemo(() => {
     const filled = new Set(entry.map(({ slot }) => slot))
@@ -80,6 +89,7 @@ export function ByPieces({
     const others = entry.filter(({ slot }) => slot !== open)
     setSteps([...steps, withForced(puzzle, [...others, { slot: open, seen }])])
     setAsked(undefined)
+    setShowing(new Set())
   }
   const turnOver = (name: string) => {
     const turn = puzzle.turnByName.get(name)
@@ -102,6 +112,9 @@ export function ByPieces({
             lights={lights}
             shown={shown}
             label={`What is entered so far: ${entry.length} of ${total} places`}
+            onTouchSlot={(slot) => {
+              if (slot !== undefined && slotsAsked(puzzle).includes(slot)) setAsked(slot)
+            }}
           />
         </div>
         <div className="flex flex-wrap items-center gap-2">
@@ -141,6 +154,7 @@ export function ByPieces({
             {entry.length} of {total}
           </span>
         </div>
+        {doubt && open !== undefined && <Notice kind="wrong">{doubt}</Notice>}
         {open === undefined ? (
           <Verdict verdict={verdict} />
         ) : (
@@ -149,21 +163,31 @@ export function ByPieces({
             {entry.length === 0 && (
               <p className="text-sm text-soft">
                 Hold the puzzle as you like and keep that hold. If nothing offered fits, turn the
-                whole puzzle until something does.
+                whole puzzle until something does. Touch another place in the windows to be asked
+                about that one.
               </p>
+            )}
+            <ColourFilter
+              scheme={copy.scheme}
+              marks={settings.marks}
+              showing={showing}
+              onChange={setShowing}
+            />
+            {offered.length === 0 && (
+              <p className="text-sm">No piece that can lie there shows these colours.</p>
             )}
             <ul
               aria-label="What can lie there"
               className="grid max-h-[22rem] grid-cols-3 gap-2 overflow-y-auto sm:grid-cols-4 lg:grid-cols-3"
             >
-              {candidates.map((candidate, i) => (
+              {offered.map((candidate) => (
                 <li key={candidate.seen}>
                   <CandidateButton
                     puzzle={puzzle}
                     scheme={copy.scheme}
                     marks={settings.marks}
                     candidate={candidate}
-                    way={i + 1}
+                    way={candidates.indexOf(candidate) + 1}
                     onChoose={() => choose(candidate.seen)}
                   />
                 </li>
@@ -180,6 +204,46 @@ export function ByPieces({
         )}
       </div>
     </div>
+  )
+}
+
+/** Colours that are seen at the ringed place: only pieces that show them all are offered. */
+function ColourFilter({
+  scheme,
+  marks,
+  showing,
+  onChange,
+}: {
+  scheme: Scheme
+  marks: boolean
+  showing: ReadonlySet<string>
+  onChange: (showing: ReadonlySet<string>) => void
+}) {
+  const toggle = (id: string) => {
+    const next = new Set(showing)
+    if (!next.delete(id)) next.add(id)
+    onChange(next)
+  }
+  return (
+    <fieldset className="flex flex-wrap items-center gap-1.5">
+      <legend className="mb-1 text-sm">Colours seen there</legend>
+      {scheme.map((colour) => (
+        <button
+          key={colour.id}
+          type="button"
+          aria-label={colour.name}
+          title={colour.name}
+          aria-pressed={showing.has(colour.id)}
+          onClick={() => toggle(colour.id)}
+          className={classes(
+            'grid size-9 place-items-center rounded-md border-2 bg-raised',
+            showing.has(colour.id) ? 'border-amber' : 'border-line',
+          )}
+        >
+          <Swatch colour={colour} marks={marks} />
+        </button>
+      ))}
+    </fieldset>
   )
 }
 

@@ -93,7 +93,7 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
         {whyNot && (
           <p className="-mt-2 mb-4 text-sm text-soft">
             Not by colours: {whyNot[0].toLowerCase()}
-            {whyNot.slice(1)} Piece by piece serves every puzzle.
+            {whyNot.slice(1)} Piece by piece you touch a place and give the colours seen there.
           </p>
         )}
         <Tabs.Content value="scramble">

@@ -364,25 +364,46 @@ export class PuzzleScene {
 
   /** What lies under a point of the canvas, in CSS pixels from its top left. */
   hit(x: number, y: number): Hit | undefined {
-    for (const name of WINDOW_NAMES) {
-      const area = this.rectangle(name)
+    const met = this.meet(x, y, this.bodies)
+    if (!met?.face) return undefined
+    const { first, face, window } = met
+    const piece = this.bodies.indexOf(first.object as Mesh)
+    const point = this.held.worldToLocal(first.point.clone())
+    const normal = face.normal.clone().applyQuaternion(this.pieces[piece].quaternion)
+    return {
+      piece,
+      window,
+      point: [point.x, point.y, point.z],
+      normal: [normal.x, normal.y, normal.z],
+    }
+  }
+
+  /** The slot of what is drawn there, a piece or a blank home. */
+  slotAt(x: number, y: number): number | undefined {
+    const { state } = this
+    if (!state) return undefined
+    const shown = this.bodies.filter((_, p) => this.pieces[p].visible)
+    const blanks = [...this.blanks].filter(([, { visible }]) => visible)
+    const met = this.meet(x, y, [...shown, ...blanks.map(([, blank]) => blank)])
+    if (!met) return undefined
+    const blank = blanks.find(([, each]) => each === met.first.object)
+    if (blank) return blank[0]
+    const piece = this.bodies.indexOf(met.first.object as Mesh)
+    return this.puzzle.slot[24 * piece + state[piece]]
+  }
+
+  /** The nearest of some things under a point of the picture, and the window that it is seen in. */
+  private meet(x: number, y: number, among: readonly Mesh[]) {
+    for (const window of WINDOW_NAMES) {
+      const area = this.rectangle(window)
       const u = ((x - area.x) / area.width) * 2 - 1
       const v = 1 - ((y - area.y) / area.height) * 2
       if (Math.abs(u) > 1 || Math.abs(v) > 1) continue
-      this.aim(name)
+      this.aim(window)
       const ray = new Raycaster()
-      ray.setFromCamera(new Vector2(u, v), this.cameras[name])
-      const [first] = ray.intersectObjects(this.bodies, false)
-      if (!first?.face) return undefined
-      const piece = this.bodies.indexOf(first.object as Mesh)
-      const point = this.held.worldToLocal(first.point.clone())
-      const normal = first.face.normal.clone().applyQuaternion(this.pieces[piece].quaternion)
-      return {
-        piece,
-        window: name,
-        point: [point.x, point.y, point.z],
-        normal: [normal.x, normal.y, normal.z],
-      }
+      ray.setFromCamera(new Vector2(u, v), this.cameras[window])
+      const [first] = ray.intersectObjects([...among], false)
+      return first && { first, face: first.face, window }
     }
     return undefined
   }

@@ -39,6 +39,7 @@ export function PuzzleWindows({
   label,
   onTurn,
   onTouch,
+  onTouchSlot,
 }: {
   ref?: Ref<PuzzleWindowsHandle>
   puzzle: Puzzle
@@ -59,6 +60,8 @@ export function PuzzleWindows({
   onTurn?: (turn: Turn) => void
   /** A piece was touched and not dragged; undefined beside the puzzle. */
   onTouch?: (piece: number | undefined) => void
+  /** The same by the slot: of a piece, or of a home that is drawn blank. */
+  onTouchSlot?: (slot: number | undefined) => void
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -162,7 +165,7 @@ export function PuzzleWindows({
     },
   }))
 
-  const drag = useDrag({ scene, latest, onTurn, onTouch, setPeeking })
+  const drag = useDrag({ scene, latest, onTurn, onTouch, onTouchSlot, setPeeking })
 
   return (
     <div
@@ -257,10 +260,11 @@ interface DragParts {
   latest: React.RefObject<{ state: State }>
   onTurn?: (turn: Turn) => void
   onTouch?: (piece: number | undefined) => void
+  onTouchSlot?: (slot: number | undefined) => void
   setPeeking: (peeking: boolean) => void
 }
 
-function useDrag({ scene, latest, onTurn, onTouch, setPeeking }: DragParts) {
+function useDrag({ scene, latest, onTurn, onTouch, onTouchSlot, setPeeking }: DragParts) {
   const held = useRef<{ x: number; y: number; hit?: Hit; spent: boolean }>(undefined)
   const at = (event: React.PointerEvent) => {
     const box = event.currentTarget.getBoundingClientRect()
@@ -268,9 +272,11 @@ function useDrag({ scene, latest, onTurn, onTouch, setPeeking }: DragParts) {
   }
   const touch = (event: React.PointerEvent) => {
     const now = held.current
-    if (!now || now.spent || !onTouch) return
+    if (!now || now.spent) return
     const [x, y] = at(event)
-    if (Math.hypot(x - now.x, y - now.y) < DRAG_START) onTouch(now.hit?.piece)
+    if (Math.hypot(x - now.x, y - now.y) >= DRAG_START) return
+    onTouch?.(now.hit?.piece)
+    onTouchSlot?.(scene.current?.slotAt(x, y))
   }
   const letGo = () => {
     if (held.current && !held.current.hit) scene.current?.peek(0, 0)
