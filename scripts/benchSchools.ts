@@ -7,9 +7,10 @@ import { compile, type Puzzle } from '../src/core/puzzle/compile'
 import { readDefinition } from '../src/core/puzzle/readDefinition'
 import { seededRandom, type Random } from '../src/core/random'
 import { must } from '../src/core/result'
-import { SCHOOLS, schoolNamed } from '../src/core/schools'
+import { SCHOOLS, schoolNamed, schoolsOf } from '../src/core/schools'
 import { fits } from '../src/core/schools/fits'
 import type { School } from '../src/core/schools/school'
+import { SHORTEST_ID } from '../src/core/schools/shortest'
 import { scramble, scrambledState } from '../src/core/scramble/scramble'
 
 export function measureSchools(states: number): void {
@@ -19,6 +20,28 @@ export function measureSchools(states: number): void {
     if (own.length === 0) continue
     for (const school of own) tell(puzzle, school, states)
     tell(puzzle, must(schoolNamed(id, 'piece-by-piece')), Math.ceil(states / 10))
+  }
+}
+
+/** Boxes that are not shipped: with a belt and without, ends above, in front and on the right. */
+const SIZES = [
+  [3, 4, 3],
+  [3, 3, 5],
+  [3, 6, 3],
+  [3, 7, 3],
+  [7, 3, 3],
+  [3, 3, 6],
+]
+
+/** What is written for boxes, on others than those that are shipped, beside the universal school. */
+export function measureBoxes(states: number): void {
+  for (const size of SIZES) {
+    const id = `box-${size.join('x')}`
+    const puzzle = compile(
+      must(readDefinition({ schema: 1, id, name: id, mechanism: { kind: 'box', size } })),
+    )
+    for (const school of schoolsOf(puzzle).filter((each) => each.id !== SHORTEST_ID))
+      tell(puzzle, school, states)
   }
 }
 

@@ -1,12 +1,11 @@
 /**
  * The pieces that never leave their places, such as the centres of a 3x3x3: where they lie tells how the
- * puzzle is held, whatever else is wrong.
+ * puzzle is held, whatever else is wrong; those at the ends of a box tell which end is up.
  */
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { State } from '../state'
-import { frameOf } from './frame'
-import { reachOf } from './placements'
+import { outerReachOf } from './placements'
 
 const known = new WeakMap<Puzzle, readonly number[]>()
 
@@ -18,8 +17,7 @@ export function anchorsOf(puzzle: Puzzle): readonly number[] {
 }
 
 function findAnchors(puzzle: Puzzle): number[] {
-  if (frameOf(puzzle).piece !== undefined) return []
-  const reach = reachOf(puzzle)
+  const reach = outerReachOf(puzzle)
   return puzzle.pieces.flatMap(({ faces }, p) =>
     faces.length > 0 && new Set(reach[p].map((r) => puzzle.slot[24 * p + r])).size === 1 ? [p] : [],
   )

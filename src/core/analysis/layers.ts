@@ -1,4 +1,4 @@
-/** The layers of a puzzle, each once, under its shortest name. */
+/** The layers of a puzzle, each once, under its shortest name, counted from the side that is nearer. */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { isWhole } from '../puzzle/mechanism'
 import { listed } from '../words'
@@ -24,11 +24,16 @@ export function slabsOf(
     if (isWhole(grip) || !isWanted(grip)) return
     const slab = slabOf(grip)
     const other = bySlab.get(slab)
-    if (other === undefined || grip.name.length < puzzle.grips[other].name.length)
+    if (other === undefined || isShorter(grip.name, puzzle.grips[other].name))
       bySlab.set(slab, index)
   })
   return [...bySlab.values()].sort((a, b) => a - b)
 }
+
+const isShorter = (name: string, other: string): boolean =>
+  name.length !== other.length
+    ? name.length < other.length
+    : Number.parseInt(name) < Number.parseInt(other)
 
 /** A slab as it lies, from whichever side it is named. */
 function slabOf({ axis, from, to, core, condition }: Puzzle['grips'][number]): string {

@@ -2,6 +2,7 @@
  * Where each piece can ever get to, turn by turn from home, with blocks left out of account: the
  * rotations that it can have, and the families of pieces that share slots.
  */
+import { dot } from '../geometry/vector'
 import { IN, STRADDLES, type Puzzle, type Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, ROTATION_COUNT, type Rotation } from '../rotation'
 import type { State } from '../state'
@@ -42,6 +43,20 @@ export function handReachOf(puzzle: Puzzle): readonly (readonly Rotation[])[] {
   )
   handReaches.set(puzzle, reach)
   return reach
+}
+
+/**
+ * The same under turns of layers that lie to one side of the middle: a middle layer turned is the others turned
+ * the other way, in another hold.
+ */
+export function outerReachOf(puzzle: Puzzle): readonly (readonly Rotation[])[] {
+  if (frameOf(puzzle).piece === undefined) return reachOf(puzzle)
+  const isAside = ({ grip }: Turn) => {
+    const { axis, from, to } = puzzle.grips[grip]
+    const height = dot(axis, puzzle.middle)
+    return (from !== null && from >= height) || (to !== null && to <= height)
+  }
+  return reachUnder(puzzle, puzzle.turns.filter(isAside))
 }
 
 const reachUnder = (puzzle: Puzzle, turns: readonly Turn[]) =>

@@ -69,6 +69,16 @@ export type Aim =
       /** What could be the third instead, the first staying the same, and how many then arrive. */
       readonly thirds: readonly { readonly piece: number; readonly arrive: number }[]
     }
+  /** Pieces of a box change places by a row of half turns of one side. */
+  | {
+      readonly kind: 'swap'
+      /** Those of the stage. */
+      readonly pieces: readonly number[]
+      /** The sequence known by heart in it, if there is one. */
+      readonly sequence: readonly string[]
+      /** The half turn of the work side, where what is done lies there too, and how often it is made. */
+      readonly side?: { readonly turn: string; readonly times: number }
+    }
   /** A turn of one layer makes an odd number of exchanges even. */
   | { readonly kind: 'even'; readonly of: readonly number[] }
   /** Only a turn of the last layer is missing. */

@@ -8,7 +8,7 @@ import { blockOf, isSolved, sameState, turnFreely, type State } from '../state'
 import { meetingsOn, turnsBetween, turnsOnTape } from './meetings'
 import type { Route } from './route'
 import { learnPlan } from '../universal/orbitPlan'
-import { trailOf, type Trail } from './standing'
+import { owedAt, trailOf, type Trail } from './standing'
 
 /** What happened on a bench. Times are milliseconds since the session began. */
 export type BenchEvent =
@@ -28,6 +28,8 @@ export interface Deviation {
   readonly expected: string
   /** What kind of slip it is. */
   readonly slip: 'other-turn' | 'unfinished-run' | 'wrong-hold' | 'regrip'
+  /** What was owed when the whole puzzle was turned. */
+  readonly owed?: string
   /** Run of a repeated sequence that is unfinished, and of how many. */
   readonly run?: { readonly at: number; readonly of: number }
 }
@@ -227,5 +229,7 @@ function slipOf(bench: Bench, trail: Trail, made: Turn): Deviation {
     const run = { at: next.run as number, of: step.runs.total }
     return { ...base, slip: made.whole ? 'regrip' : 'unfinished-run', run }
   }
-  return { ...base, slip: made.whole ? 'regrip' : 'other-turn' }
+  const [owed] = owedAt(bench.puzzle, trail, bench.done)
+  if (made.whole) return { ...base, slip: 'regrip', ...(owed === undefined ? {} : { owed }) }
+  return { ...base, slip: 'other-turn' }
 }

@@ -9,6 +9,7 @@ import type { Aim } from './aim'
 import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
+import { swapWords } from './boxWords'
 import {
   bringWords,
   evenWords,
@@ -154,6 +155,8 @@ function wordsFor(scene: Scene): Words {
       return knownWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'series':
       return seriesWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'swap':
+      return swapWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'even':
       return evenWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'align':

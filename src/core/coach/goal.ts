@@ -3,6 +3,7 @@
  * k: the rotation that every piece would have) satisfies all its conditions at once.
  */
 import { anchoredHolds } from '../analysis/anchors'
+import { lookClassesOf } from '../analysis/lookAlikes'
 import { straysUnder } from '../analysis/placements'
 import { piecesShowing } from '../analysis/sides'
 import { average, subtract, unit } from '../geometry/vector'
@@ -11,7 +12,7 @@ import { directionOfLetter, opposite, type Direction } from '../puzzle/direction
 import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
-import { looksHome, rotateState, type State } from '../state'
+import { rotateState, type State } from '../state'
 import { areSumsSettled } from '../universal/account'
 import { selected } from './selections'
 
@@ -52,7 +53,41 @@ export function pieceMeets(
     return piecesOf(puzzle, condition, base)
       .filter((other) => isOnRayOf(puzzle, other, piece))
       .every((other) => state[other] === state[piece])
+  if (condition.must === 'looks home') return filledBy(puzzle, state, piece, frame) !== undefined
   return rotationMeets(puzzle, condition, base, state[piece], piece, frame)
+}
+
+/**
+ * What lies in the home of a piece and looks as that one does there: itself, or one of its equals. With a
+ * sequence's table it is judged after that sequence.
+ */
+function filledBy(
+  puzzle: Puzzle,
+  state: State,
+  piece: number,
+  frame: Rotation,
+  table?: Uint8Array,
+): number | undefined {
+  const wanted = puzzle.look[24 * piece + frame]
+  return equalsOf(puzzle)[piece].find((each) => {
+    const r = table ? table[24 * each + state[each]] : state[each]
+    return puzzle.look[24 * each + r] === wanted
+  })
+}
+
+const equals = new WeakMap<Puzzle, readonly (readonly number[])[]>()
+
+/** For each piece those that look like it, itself first. */
+function equalsOf(puzzle: Puzzle): readonly (readonly number[])[] {
+  const known = equals.get(puzzle)
+  if (known) return known
+  const { classOf } = lookClassesOf(puzzle)
+  const found = puzzle.pieces.map((_, p) => [
+    p,
+    ...puzzle.pieces.flatMap((__, q) => (q !== p && classOf[q] === classOf[p] ? [q] : [])),
+  ])
+  equals.set(puzzle, found)
+  return found
 }
 
 /** Whether two pieces lie on one ray from their core, as a tip and the centre under it; a piece does with itself. */
@@ -89,8 +124,8 @@ function rotationMeets(
       return sameImage(r, frame, sideOf(condition.layer, base))
     case 'in shape':
       return puzzle.place[24 * piece + multiply(INVERSE[frame], r)] !== NO_PLACE
+    // These look at more than one piece, and are asked elsewhere.
     case 'looks home':
-      return looksHome(puzzle, piece, multiply(INVERSE[frame], r))
     case 'settled':
     case 'together':
       return true
@@ -174,7 +209,11 @@ function meetsAll(
     let spare = condition.spare ?? 0
     for (const piece of pieces) {
       const r = table ? table[24 * piece + state[piece]] : state[piece]
-      if (!rotationMeets(puzzle, condition, base, r, piece, frame) && spare-- === 0) return false
+      const isMet =
+        condition.must === 'looks home'
+          ? filledBy(puzzle, state, piece, frame, table) !== undefined
+          : rotationMeets(puzzle, condition, base, r, piece, frame)
+      if (!isMet && spare-- === 0) return false
     }
   }
   return true
@@ -205,7 +244,11 @@ export function piecesMeeting(
   frame: Rotation,
 ): number[] {
   return demandsOf(puzzle, goal, base).flatMap(({ condition, pieces }) =>
-    pieces.filter((piece) => pieceMeets(puzzle, condition, base, state, piece, frame)),
+    pieces.flatMap((piece) => {
+      // Of equal pieces the one that lies there.
+      if (condition.must === 'looks home') return filledBy(puzzle, state, piece, frame) ?? []
+      return pieceMeets(puzzle, condition, base, state, piece, frame) ? [piece] : []
+    }),
   )
 }
 

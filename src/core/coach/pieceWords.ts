@@ -41,7 +41,7 @@ export interface PieceScene {
   readonly isFirst: boolean
 }
 
-type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
+export type PieceWords = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
   Partial<
     Pick<
       RouteStep,
@@ -69,7 +69,7 @@ export const holdByMarks = ({
   marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'as it is'
 
 /** Where the base colour is, or the vertex that lacks it; and a piece with its place. */
-function holdOfScene(scene: PieceScene): string {
+export function holdOfScene(scene: PieceScene): string {
   const { puzzle, scheme, base, state, frame } = scene
   if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const lacking = lackingCentre(scene)
@@ -107,7 +107,10 @@ export const ids = (puzzle: Puzzle, pieces: readonly number[]) =>
 const homeIn = (puzzle: Puzzle, state: State, frame: Rotation, piece: number): boolean =>
   looksHome(puzzle, piece, multiply(INVERSE[frame], state[piece]))
 
-export function spinWords(scene: PieceScene, { piece }: Extract<Aim, { kind: 'spin' }>): Words {
+export function spinWords(
+  scene: PieceScene,
+  { piece }: Extract<Aim, { kind: 'spin' }>,
+): PieceWords {
   const { puzzle, scheme, base, stage, state, frame, endFrame } = scene
   const name = who(puzzle, scheme, piece)
   const told = `${capital(name)} is ${placeIn(scene, frame, state, piece)}; it is turned there.`
@@ -138,7 +141,7 @@ export function spinWords(scene: PieceScene, { piece }: Extract<Aim, { kind: 'sp
 
 const noteOf = (note: string | undefined) => (note ? { note } : {})
 
-export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' }>): Words {
+export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' }>): PieceWords {
   const { puzzle, scheme, base, stage, state, frame, end, endFrame } = scene
   const { piece } = aim
   const name = who(puzzle, scheme, piece)
@@ -199,6 +202,8 @@ function rightWords(right: number, count: number, noun: string): string {
 
 /** More places than these are not listed. */
 const MOST_LISTED = 3
+/** Nor where their names are so long together. */
+const LONGEST_LIST = 90
 
 /** Which of some pieces are as the stage wants them, and where these lie. */
 export function statusWords(
@@ -218,7 +223,11 @@ export function statusWords(
   const noun = kindPlural(baseKind(puzzle.pieces[pieces[0]].kind))
   const total = inWords(pieces.length)
   const where = right.map((p) => placeIn(scene, frame, state, p))
-  const isListed = right.length > 0 && right.length < pieces.length && right.length <= MOST_LISTED
+  const isListed =
+    right.length > 0 &&
+    right.length < pieces.length &&
+    right.length <= MOST_LISTED &&
+    listed(where).length <= LONGEST_LIST
   const list = isListed ? `: ${listed(where)}` : ''
   if (must === 'faced' && !hasColouredSides(puzzle)) {
     if (right.length === 0) return `none of the ${total} ${noun} is turned right`
@@ -249,7 +258,7 @@ const STATES = { placed: ['in its place', 'in their places'], home: ['home', 'ho
 export const facedInSolid = (kind: string): string =>
   `${kind === 'edge' ? 'An edge' : `A ${kind}`} is turned right if a turn of that layer alone would bring it home.`
 
-export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): Words {
+export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): PieceWords {
   const { puzzle, state, frame, end, endFrame } = scene
   const now = statusWords(scene, aim, state, frame)
   const noun = kindPlural(baseKind(puzzle.pieces[aim.pieces[0]].kind))
@@ -279,7 +288,7 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
   }
 }
 
-export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): Words {
+export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): PieceWords {
   const { puzzle, end, endFrame } = scene
   const noun = kindPlural(baseKind(puzzle.pieces[of[0]].kind))
   const status = { pieces: of, must: 'home', layer: 'base' } as const
@@ -308,7 +317,7 @@ export const arriveWords = (arrive: number): string =>
       ? 'Two of the three arrive right'
       : 'Only the first arrives right'
 
-export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): Words {
+export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): PieceWords {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
   // Where everything looks home before the set-up is undone, no three have changed places.
   const lines = linesOf(scene, aim.pieces) ?? []
@@ -340,7 +349,7 @@ export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series
 }
 
 /** The pieces that move or turn, where these are at most three and go to each other's places. */
-function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] | undefined {
+export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] | undefined {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
   const at = (of: State, hold: Rotation, p: number) =>
     puzzle.place[24 * p + multiply(INVERSE[hold], of[p])]

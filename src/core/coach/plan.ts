@@ -28,7 +28,7 @@ import {
   type Naming,
 } from './naming'
 import { basesOf, holdFor, startsWith, type Start } from './start'
-import { plansAsWhole, prepareFor, runTechnique } from './technique'
+import { plansAsWhole, prepareFor, readsByLook, runTechnique } from './technique'
 import { PlanProblem, Workpiece, type PlannedStep } from './workpiece'
 
 export interface PlanOptions {
@@ -98,7 +98,7 @@ function asTaught(puzzle: Puzzle, school: School): School {
 }
 
 const readingsFor = (puzzle: Puzzle, stages: readonly Stage[], state: State): readonly State[] =>
-  stages.some(plansAsWhole) ? [state] : readingsOf(puzzle, state)
+  stages.some(plansAsWhole) || stages.some(readsByLook) ? [state] : readingsOf(puzzle, state)
 
 /** A draft from the most promising reading of the position. */
 function draftFor(
@@ -200,8 +200,8 @@ function draftFrom(
   state: State,
   options: DraftOptions,
 ): Draft {
-  const { hand = 'right' } = options
   const starts = startsWith(puzzle, school, stages, base, state)
+  const { hand = 'right' } = options
   const begun = starts.map((start) => {
     const work = new Workpiece(puzzle, state, start.frame, hand)
     const course = { puzzle, school, stages, start, options }
@@ -210,18 +210,40 @@ function draftFrom(
     return { course, work, drafted }
   })
   const wanted = begun.filter(({ work }) => takesFirst(puzzle, work, options))
-  const { course, work, drafted } = (wanted.length > 0 ? wanted : begun).reduce((a, b) =>
-    b.work.cost < a.work.cost ? b : a,
-  )
-  const { start } = course
+  const left = wanted.length > 0 ? wanted : begun
+  // Where no piece settles how the sides are meant, every way is followed to its end.
+  if (starts.some(({ piece }) => piece === undefined))
+    return left.map(toTheEnd).reduce((a, b) => (b.cost < a.cost ? b : a))
+  return toTheEnd(left.reduce((a, b) => (b.work.cost < a.work.cost ? b : a)))
+}
+
+/** A draft whose first stage is done. */
+function toTheEnd({
+  course,
+  work,
+  drafted,
+}: {
+  readonly course: Course
+  readonly work: Workpiece
+  readonly drafted: readonly ReturnType<typeof nextStage>[]
+}): Draft {
+  const { puzzle, stages, start } = course
+  const all = [...drafted]
   for (let index = start.stagesDone + 1; index < stages.length; index++)
-    drafted.push(nextStage(withoutWish(course), index, work))
-  const trimmed = endWhenHome(puzzle, drafted)
+    all.push(nextStage(withoutWish(course), index, work))
+  const trimmed = endWhenHome(puzzle, all)
   const steps = trimmed.flatMap(({ steps: own }) => own)
   const turns = steps.flatMap(madeIn)
   const last = steps.at(-1)
   const end = last ? turnedAll(puzzle, last.before, madeIn(last)) : work.state
-  return { end, start, stages: trimmed, turns, cost: work.cost, found: work.found }
+  return {
+    end,
+    start,
+    stages: trimmed,
+    turns,
+    cost: work.cost,
+    found: work.found,
+  }
 }
 
 /** In so many last stages readings that promise the same are compared by what they cost, so many of them. */
@@ -351,7 +373,7 @@ function readingsAgain(
   index: number,
   work: Workpiece,
 ): State[] {
-  if (plansAsWhole(stages[index]) || !leavesOpen(puzzle)) return []
+  if (plansAsWhole(stages[index]) || stages.some(readsByLook) || !leavesOpen(puzzle)) return []
   const before = stages[index - 1]?.goal ?? []
   if (frameMeeting(puzzle, stages[index].goal, base, work.state) !== undefined) return []
   const settled = before

@@ -52,6 +52,8 @@ export interface RouteStep {
   /** Where its last turns and the first of the next step are of one layer. */
   readonly meets?: readonly RouteMeeting[]
   readonly turns: readonly RouteTurn[]
+  /** The half turn of the side on which all else is half done after an odd number of them. */
+  readonly workSide?: string
   /** Of a step that repeats a trigger or an algorithm: how often, and where the count stands. */
   readonly runs?: { readonly times: number; readonly before: number; readonly total: number }
   /** The algorithm as it is remembered, without repeats. */

@@ -1,9 +1,10 @@
 /** The pieces that a selection means, with some side as base. */
 import { piecesShowing, sideOpposite } from '../analysis/sides'
+import { average, dot } from '../geometry/vector'
 import { memoised } from '../memo'
 import { directionOfLetter, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import type { Selection } from '../schools/school'
+import type { Column, Selection } from '../schools/school'
 import { baseKind } from '../words'
 
 /** Indices, ascending. */
@@ -32,13 +33,47 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
     if (first.includes(p)) return 'base'
     return far.length === 0 || far.includes(p) ? 'last' : 'middle'
   }
+  const nested =
+    selection.box === undefined && !selection.columns ? undefined : boxesAlong(puzzle, base)
   const but = selection.but ? selected(puzzle, selection.but, base) : []
   return puzzle.pieces.flatMap(({ kind, core }, p) =>
     (selection.half === undefined || selection.half === core) &&
     (selection.kinds?.includes(baseKind(kind)) ?? true) &&
-    (selection.layers?.includes(layerOf(p)) ?? true) &&
+    (selection.layers?.includes(nested?.[p].layer ?? layerOf(p)) ?? true) &&
+    (selection.box === undefined || selection.box === nested?.[p].box) &&
+    (!nested || (selection.columns?.includes(nested[p].column) ?? true)) &&
     !but.includes(p)
       ? [p]
       : [],
   )
 })
+
+interface InBoxes {
+  /** Which of the boxes that lie in each other, from the outside; 0 for the belt. */
+  readonly box: number
+  readonly layer: 'base' | 'last' | 'middle'
+  readonly column: Column
+}
+
+/** For each piece of a box where it is at home, seen along the axis through a side. */
+function boxesAlong(puzzle: Puzzle, { vector }: Direction): readonly InBoxes[] {
+  const middles = puzzle.pieces.map(({ cells }) => average(cells))
+  const along = middles.map((middle) => dot(middle, vector))
+  const levels = [...new Set(along.map(rounded))].sort((a, b) => b - a)
+  const across = middles.map((middle) =>
+    middle.filter((_, axis) => vector[axis] === 0).map(Math.abs),
+  )
+  const edge = Math.max(...across.flat())
+  return puzzle.pieces.map((_, p) => {
+    const level = levels.indexOf(rounded(along[p]))
+    const fromFar = levels.length - 1 - level
+    const outer = across[p].filter((c) => rounded(c) === rounded(edge)).length
+    return {
+      box: level === fromFar ? 0 : 1 + Math.min(level, fromFar),
+      layer: level === fromFar ? 'middle' : level < fromFar ? 'base' : 'last',
+      column: outer === 2 ? 'corner' : outer === 1 ? 'side' : 'axis',
+    }
+  })
+}
+
+const rounded = (n: number): number => Math.round(1000 * n)

@@ -73,15 +73,24 @@ export function statesOfStep({ steps, states, firstOfStep }: Trail, step: number
   }
 }
 
-/** Undo turns of begun set-ups that are still to come, the next first. */
-export function owedAt(puzzle: Puzzle, { tape }: Trail, done: number): string[] {
+/** Undo turns of begun set-ups that are still to come, the next first; and the half turn of a side half done. */
+export function owedAt(puzzle: Puzzle, trail: Trail, done: number): string[] {
+  const { tape } = trail
   const stack: string[] = []
   for (const { name, role } of tape.slice(0, done)) {
     const turn = puzzle.turnByName.get(name)
     if (role === 'setup' && turn) stack.push(puzzle.turns[turn.inverse].name)
     if (role === 'undo') stack.pop()
   }
-  return stack.reverse()
+  return [...sideOwedAt(trail, done), ...stack.reverse()]
+}
+
+function sideOwedAt({ tape, steps, firstOfStep }: Trail, done: number): string[] {
+  const step = tape[done - 1]?.step
+  const side = step === undefined ? undefined : steps[step].workSide
+  if (side === undefined || done === firstOfStep[step + 1]) return []
+  const made = tape.slice(firstOfStep[step], done).filter(({ name }) => name === side)
+  return made.length % 2 === 1 ? [side] : []
 }
 
 export interface Borrowed {

@@ -8,7 +8,7 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
 import type { State } from '../state'
-import { frameMeeting, piecesOfSide } from './goal'
+import { frameMeeting, piecesOf, piecesOfSide } from './goal'
 import { plansAsWhole } from './technique'
 import { held, holdsBringing } from './workpiece'
 
@@ -32,19 +32,38 @@ export function startsWith(
 ): Start[] {
   if (school.isWithoutBase) return [{ base, frame: holdOf(puzzle, state) ?? 0, stagesDone: 0 }]
   // Where no turn of the whole puzzle is possible, there is one hold.
-  const isAnchored = anchorsOf(puzzle).length > 0 || puzzle.holds.length === 1
-  const [anchored] = anchoredHolds(puzzle, state)
+  const allowed = anchoredHolds(puzzle, state)
+  const [anchored] = allowed
+  const isAnchored = allowed.length === 1
   for (let done = stages.length; done > 0; done--) {
     const frame = frameMeeting(puzzle, stages[done - 1].goal, base, state)
     if (frame !== undefined)
       return [{ base, frame: isAnchored ? anchored : frame, stagesDone: done }]
   }
   if (isAnchored) return [{ base, frame: anchored, stagesDone: 0 }]
-  const pieces = piecesOfSide(puzzle, base)
+  const pieces = firstPieces(puzzle, stages[0], base)
+  // Where the ends tell which is up, the sides may be meant in every way that is left.
+  if (anchorsOf(puzzle).length > 0)
+    return allowed.map((frame) => ({
+      base,
+      frame,
+      stagesDone: 0,
+      piece: pieces.find(
+        (piece) => state[piece] === frame && piecesOfSide(puzzle, base).includes(piece),
+      ),
+    }))
   return pieces
     .filter((piece, i) => pieces.findIndex((other) => state[other] === state[piece]) === i)
-    .filter((piece) => puzzle.holds.includes(state[piece]))
+    .filter((piece) => allowed.includes(state[piece]))
     .map((piece) => ({ base, frame: state[piece], stagesDone: 0, piece }))
+}
+
+/** What the first stage brings home: any of these may set the frame. */
+function firstPieces(puzzle: Puzzle, stage: Stage, base: Direction): readonly number[] {
+  const still = anchorsOf(puzzle)
+  return stage.goal
+    .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
+    .filter((p, i, all) => all.indexOf(p) === i && !still.includes(p))
 }
 
 /** The cheapest whole-puzzle turns that bring the base layer to where a stage holds it. */

@@ -17,6 +17,7 @@ import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
 import { doSeries, kitOfStage } from './techniques/series'
 import { doSmall } from './techniques/small'
+import { doSwaps, sequencesUsed, tableOf } from './techniques/swap'
 import { spinInPlace } from './techniques/spin'
 import { triggerIn } from './techniques/trigger'
 import { twistInPlace } from './techniques/twist'
@@ -49,6 +50,8 @@ interface Way<K extends Kind> {
   readonly prepare?: (lesson: Lesson, technique: Of<K>, progress: (share: number) => void) => void
   /** It plans its own way whatever the stage's goal, and takes the hold that there is. */
   readonly isWhole?: boolean
+  /** It goes by what is seen: which of equal pieces is which is settled when all of the way is known. */
+  readonly readsByLook?: boolean
 }
 
 const UNIVERSAL = {
@@ -70,6 +73,12 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     prepare: (lesson, technique) => void kitOfStage(lesson, held(lesson.stage).base, technique),
   },
   small: { run: doSmall },
+  swap: {
+    run: doSwaps,
+    known: (lesson, technique) => sequencesUsed(lesson, technique, lesson.goalBefore),
+    prepare: (lesson, technique) => void tableOf(lesson, technique, lesson.goalBefore),
+    readsByLook: true,
+  },
   known: {
     run: (context, work, technique, goalBefore) =>
       doKnown(context, work, technique, knownIn({ ...context, goalBefore })),
@@ -128,6 +137,8 @@ export function runTechnique(
 }
 
 export const plansAsWhole = ({ technique }: Stage): boolean => wayOf(technique).isWhole ?? false
+
+export const readsByLook = ({ technique }: Stage): boolean => wayOf(technique).readsByLook ?? false
 
 /** The sequences that a stage asks to be known, for the right hand. */
 export function sequencesOf(

@@ -17,7 +17,10 @@ import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, sameState, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
 import { workOf } from '../universal/orbitsAtWork'
-import { baseKind, inWords } from '../words'
+import { baseKind, facingWords, inWords } from '../words'
+import { schoolsOf } from '../schools'
+import { reachOf } from '../analysis/placements'
+import { selected } from './selections'
 import { mindOf } from './meetings'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
@@ -107,6 +110,7 @@ class Card {
     this.counts()
     this.colours()
     this.statuses()
+    this.swaps()
     this.deceptions()
     this.meetings()
     this.hints()
@@ -146,11 +150,18 @@ class Card {
         )
     }
     // A turn that only prepares a case has a label of its own, and the algorithm is done as it is known.
-    const layers = this.step.turns
-      .filter(({ role }) => role !== 'prepare')
-      .flatMap(({ name }) => this.puzzle.turnByName.get(name) ?? [])
+    const layers = this.step.turns.flatMap(({ name, role }) => {
+      const turn = this.puzzle.turnByName.get(name)
+      return turn ? [{ ...turn, role }] : []
+    })
     this.claim(
-      layers.every(({ grip, whole }, i) => whole || i === 0 || layers[i - 1].grip !== grip),
+      layers.every(
+        ({ grip, whole, role }, i) =>
+          whole ||
+          i === 0 ||
+          layers[i - 1].grip !== grip ||
+          (layers[i - 1].role === 'prepare') !== (role === 'prepare'),
+      ),
       `two turns of one layer in a row: ${layers.map(({ name }) => name).join(' ')}`,
     )
     this.claim(this.step.check !== '', 'no check')
@@ -215,6 +226,14 @@ class Card {
       const p = indexOf(piece)
       const target = /It goes to (\d)/.exec(sentence)?.[1]
       const stays = sentence.includes('It is turned there')
+      const place = /It goes to (the .+), where it belongs/.exec(sentence)?.[1]
+      if (place !== undefined) {
+        const home = homeFilled(puzzle, after.frame, p, after.state[p]) ?? -1
+        const { names } = placeNamesOf(puzzle, after.frame)
+        this.claim(names[home] === place, `it goes elsewhere: ${sentence}`)
+        this.claim(this.looksHome(after, p), `home or not: ${sentence}`)
+        return
+      }
       this.claim(target !== undefined || stays, `a line without a target: ${sentence}`)
       if (target === undefined && !stays) return
       const other = target === undefined ? p : indexOf(lines[Number(target) - 1].piece)
@@ -348,6 +367,83 @@ class Card {
             : home === p
       return isSo && home !== undefined ? [names[home]] : []
     })
+  }
+
+  /** Of a box: how many places of the stage are right, what is half done on the way, and what a twin would show. */
+  private swaps(): void {
+    if (this.step.kind !== 'swap') return
+    const { puzzle, step, scheme } = this
+    const { route } = this.trail
+    const stages = schoolsOf(puzzle).find(({ id }) => id === route.school)?.stages ?? []
+    const nth = route.stages.findIndex(({ steps }) => steps.includes(step))
+    const technique = stages[nth]?.technique
+    if (technique?.kind !== 'swap') return this.claim(false, 'the stage has no swaps')
+    const places = selected(puzzle, technique.select, directionOfName(route.base))
+    const note = step.note ?? ''
+    for (const [text, moment] of [
+      [step.lines ? note : step.lookFor, this.held],
+      [step.check, this.end],
+    ] as const) {
+      const found =
+        /(none|all|\w+)(?: of the)? (\w+) (?:edges|corners|centres) (?:is|are) home(?:: ([^.]*))?\./i.exec(
+          text,
+        )
+      const right = places.filter((place) => this.isFilledRight(moment, place))
+      const told = /^none$/i.test(found?.[1] ?? '')
+        ? 0
+        : /^all$/i.test(found?.[1] ?? '')
+          ? NUMBERS.indexOf(found?.[2] ?? '')
+          : NUMBERS.indexOf((found?.[1] ?? '').toLowerCase())
+      this.claim(right.length === told, `${right.length} are home: ${text}`)
+      const { names } = placeNamesOf(puzzle, moment.frame)
+      const list = found?.[3]?.split(/, (?=the )| and (?=the )/) ?? []
+      for (const place of list)
+        this.claim(
+          right.some((home) => names[home] === place),
+          `not ${place}: ${text}`,
+        )
+    }
+    if (/None comes home/.test(note)) {
+      const count = (moment: Moment) => places.filter((p) => this.isFilledRight(moment, p)).length
+      this.claim(count(this.end) <= count(this.held), `some come home: ${note}`)
+    }
+    const side = /The (\w+) side is the work side: (\w+) half turns in all(, an even number)?/.exec(
+      note,
+    )
+    if (side) {
+      const made = step.turns.filter(({ name }) => name === step.workSide)
+      const turn = puzzle.turnByName.get(step.workSide ?? '')
+      const axis = turn && directionOfVector(puzzle.grips[turn.grip].axis)
+      this.claim(axis?.adjective === side[1], `another side: ${note}`)
+      this.claim(
+        NUMBERS.indexOf(side[2]) === made.length || side[2] === `${made.length}`,
+        `${made.length} half turns: ${note}`,
+      )
+      this.claim((side[3] !== undefined) === (made.length % 2 === 0), `odd or even: ${note}`)
+    }
+    const twin =
+      /(?:^|\. )(The [^.]+) has a twin of the same colours\. At (the .+?) it shows (.+?); its twin would show (.+?)\.$/.exec(
+        note,
+      )
+    if (twin) {
+      const { names } = placeNamesOf(puzzle, this.end.frame)
+      const shown = puzzle.pieces.map((_, p) => facingWords(puzzle, scheme, p, this.end.state[p]))
+      const at = names.indexOf(twin[2])
+      const piece = puzzle.pieces.findIndex(
+        (_, p) => homeFilled(puzzle, this.end.frame, p, this.end.state[p]) === at,
+      )
+      this.claim(shown[piece] === twin[3], `it shows ${shown[piece]}: ${note}`)
+      const others = puzzle.pieces.flatMap((_, p) =>
+        p === piece
+          ? []
+          : reachOf(puzzle)[p].flatMap((r) =>
+              puzzle.place[24 * p + r] === at
+                ? [facingWords(puzzle, scheme, p, multiply(this.end.frame, r))]
+                : [],
+            ),
+      )
+      this.claim(others.includes(twin[4]), `no piece would show that: ${note}`)
+    }
   }
 
   /** What two turns are said to be together, by making them; and that both are where it is said. */

@@ -7,7 +7,7 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
   const { mechanism, solid, glue } = definition
   if (fit.mechanism === 'any') return true
   if (glue.length > 0 || mechanism.kind !== fit.mechanism) return false
-  if (solid !== undefined && !(fit.mechanism === 'box' && fit.inSolids)) return false
+  if (solid !== undefined && !('inSolids' in fit && fit.inSolids)) return false
   if (fit.mechanism === 'conjoined')
     return (
       mechanism.kind === 'conjoined' &&
@@ -15,7 +15,23 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
       mechanism.boxes.every(({ size }) => isOfSize(size, fit)) &&
       axesBetween(mechanism.boxes[0].centre, mechanism.boxes[1].centre) === 2
     )
-  return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
+  if (mechanism.kind !== 'box') return true
+  if (!('ends' in fit)) return fit.mechanism !== 'box' || isOfSize(mechanism.size, fit)
+  const { size } = mechanism
+  const long = longAxisOf(size)
+  const [least, most] = fit.length
+  return (
+    long !== undefined &&
+    size[(long + 1) % 3] === fit.ends &&
+    size[long] >= least &&
+    size[long] <= most
+  )
+}
+
+/** The axis between two square ends, 0, 1 or 2; undefined where there is none, or every axis is one. */
+export function longAxisOf(size: readonly number[]): number | undefined {
+  const long = size.findIndex((n, axis) => size.every((other, a) => a === axis || other !== n))
+  return long >= 0 && size[(long + 1) % 3] === size[(long + 2) % 3] ? long : undefined
 }
 
 const axesBetween = (a: readonly number[], b: readonly number[]): number =>

@@ -2,6 +2,7 @@
 import { puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
+import { boxSwaps } from './box-swaps'
 import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
 import { faceThenThree } from './face-then-three'
@@ -9,6 +10,7 @@ import { fits } from './fits'
 import { halfByHalf } from './half-by-half'
 import { layerByLayer } from './layer-by-layer'
 import { layers } from './layers'
+import { nestedBoxes } from './nested-boxes'
 import { oneTrigger } from './one-trigger'
 import { ownSchools, ownSchoolsFor } from './ownSchools'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
@@ -24,6 +26,8 @@ export const SCHOOLS: readonly School[] = [
   layers,
   edgesFirst,
   halfByHalf,
+  boxSwaps,
+  nestedBoxes,
 ]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */

@@ -5,10 +5,12 @@ import { puzzleById } from '../catalog'
 import { prove } from '../coach/prove'
 import { must } from '../result'
 import { whyNotServed } from '../universal/solve'
+import { boxSwaps } from './box-swaps'
 import { edgesFirst } from './edges-first'
 import { faceThenThree } from './face-then-three'
 import { halfByHalf } from './half-by-half'
 import { layers } from './layers'
+import { nestedBoxes } from './nested-boxes'
 import { readSchool } from './readSchool'
 
 const corners = { kinds: ['corner'], layers: ['base'] }
@@ -127,7 +129,7 @@ describe('a school file', () => {
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       must(prove(cube3, must(readSchool(file)), 5))
     }
-    for (const school of [layers, edgesFirst, halfByHalf, faceThenThree]) {
+    for (const school of [layers, edgesFirst, halfByHalf, faceThenThree, boxSwaps, nestedBoxes]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       expect(must(readSchool(file))).toEqual(school)

@@ -17,7 +17,9 @@ import type { School, Technique } from './school'
 /** What a file may be written in: techniques that need no words of their own for one puzzle. */
 export type FileTechnique = Extract<
   Technique,
-  { kind: 'gather' | 'spin' | 'insert' | 'series' | 'small' | 'known' | 'twist' | 'rest' }
+  {
+    kind: 'gather' | 'spin' | 'insert' | 'series' | 'swap' | 'small' | 'known' | 'twist' | 'rest'
+  }
 >['kind']
 
 const unknownField = '${path} has a field that is not known: ${unknown}'
@@ -25,6 +27,7 @@ const text = (most: number) => string().min(1).max(most)
 const turns = () => text(200).required()
 
 const LAYERS = ['base', 'last', 'middle'] as const
+const COLUMNS = ['corner', 'side', 'axis'] as const
 const MUSTS = ['home', 'placed', 'faced', 'looks home', 'together'] as const
 
 const selection: AnySchema = lazy(() =>
@@ -35,6 +38,15 @@ const selection: AnySchema = lazy(() =>
       .of(
         mixed()
           .oneOf([...LAYERS])
+          .required(),
+      )
+      .min(1)
+      .max(3),
+    box: number().integer().min(0).max(3),
+    columns: array()
+      .of(
+        mixed()
+          .oneOf([...COLUMNS])
           .required(),
       )
       .min(1)
@@ -86,6 +98,9 @@ const techniques: Record<FileTechnique, AnySchema> = {
     sequences: sequences(),
     turn: text(4),
   }).noUnknown(unknownField),
+  swap: object({ kind, select: selection, sequences: sequences().required() }).noUnknown(
+    unknownField,
+  ),
   small: object({
     kind,
     select: selection,
@@ -105,7 +120,15 @@ const technique = lazy((value: unknown): AnySchema => {
 })
 
 const fit = lazy((value: unknown): AnySchema => {
-  const { mechanism } = Object(value) as { mechanism?: unknown }
+  const { mechanism, ends } = Object(value) as { mechanism?: unknown; ends?: unknown }
+  if (mechanism === 'box' && ends !== undefined)
+    return object({
+      mechanism: mixed().oneOf(['box']).required(),
+      ends: number().integer().min(2).max(7).required(),
+      length: array().of(number().integer().min(2).max(7).required()).length(2).required(),
+    })
+      .noUnknown(unknownField)
+      .required()
   return object({
     mechanism: mixed().oneOf(['box', 'conjoined', 'tetrahedron', 'any']).required(),
     ...(mechanism === 'box' || mechanism === 'conjoined'
@@ -161,6 +184,7 @@ const schema = object({
         goal: array().of(condition.required()).max(20).required(),
         technique,
         asks: mixed().oneOf(['centres tell', 'no centre tells']),
+        for: mixed().oneOf(['the belt', 'each box']),
         when: lazy((value: unknown) =>
           value === undefined
             ? mixed()

@@ -17,13 +17,22 @@ export interface Selection {
   readonly half?: number
   readonly kinds?: readonly string[]
   readonly layers?: readonly (Role | 'middle')[]
+  /**
+   * In a box with two square ends: which of the boxes that lie in each other, 1 the outermost, 0 the belt that
+   * is left in the middle. `layers` are then its own two.
+   */
+  readonly box?: number
+  /** Of these the columns along the long axis: at its edges, in the middle of its sides, or on the axis. */
+  readonly columns?: readonly Column[]
   readonly but?: Selection
 }
 
+export type Column = 'corner' | 'side' | 'axis'
+
 /**
  * home: in the right place, rightly oriented · placed: in the right place, twist ignored · faced:
- * in the layer with the layer's colour outward, whichever place it is · looks home: some place shows
- * what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
+ * in the layer with the layer's colour outward, whichever place it is · looks home: its home
+ * shows what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
  * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing ·
  * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is.
  */
@@ -107,6 +116,13 @@ export type Technique =
       readonly sequences?: readonly string[]
       readonly turn?: string
     }
+  /**
+   * In a box whose sides only half-turn: sequences that exchange pieces of one of the boxes that lie in each
+   * other, each from a hold about the long axis and after turns of the box's own two layers. They are made with
+   * the right side as the work side: after an odd number of its half turns all other boxes are half done there,
+   * so they are put in a row until the number is even.
+   */
+  | { readonly kind: 'swap'; readonly select: Selection; readonly sequences: readonly string[] }
   /** An orbit whose arrangements are few enough to be listed, all its pieces together; some others stay. */
   | { readonly kind: 'small'; readonly select: Selection; readonly keeping?: Selection }
   /** Whatever is left, piece by piece, as the universal school does it. */
@@ -137,6 +153,11 @@ export interface Stage {
   readonly when?: Readonly<Record<string, string>>
   /** Present if the stage is for some puzzles only. */
   readonly asks?: Fact
+  /**
+   * Of a box with two square ends: done where there is a belt, or once for each of the boxes that lie in each
+   * other, from the inside out. It is written for the outermost; `{box}` in its words stands for which one.
+   */
+  readonly for?: 'the belt' | 'each box'
 }
 
 export interface SchoolOption {
@@ -153,6 +174,15 @@ export type Fit =
       readonly mechanism: 'box'
       readonly size: readonly [number, number, number]
       readonly inSolids?: boolean
+    }
+  /**
+   * A box with two square ends so wide, and so long from one to the other, sides that only half-turn. A school
+   * is written for ends above and below; in another hold it is taught in the letters of that hold.
+   */
+  | {
+      readonly mechanism: 'box'
+      readonly ends: number
+      readonly length: readonly [least: number, most: number]
     }
   | { readonly mechanism: 'tetrahedron' }
   /**

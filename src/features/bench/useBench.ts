@@ -428,7 +428,7 @@ export function useBench(
 
 /** What to say about a slip, and whether planning again is the right answer. */
 function tell(deviation: NonNullable<Bench['deviation']>): { remark: Remark; replan: boolean } {
-  const { made, expected, run, slip } = deviation
+  const { made, expected, owed, run, slip } = deviation
   const back = { canTakeBack: true, canPlan: true }
   if (slip === 'wrong-hold')
     return {
@@ -436,6 +436,15 @@ function tell(deviation: NonNullable<Bench['deviation']>): { remark: Remark; rep
       remark: {
         kind: 'wrong',
         sentence: `${made} is the right turn, but the hold is not right yet: ${expected} comes first.`,
+        ...back,
+      },
+    }
+  if (owed !== undefined)
+    return {
+      replan: false,
+      remark: {
+        kind: 'wrong',
+        sentence: `The whole puzzle was turned while ${owed} is owed. Take it back: until that is made the hold must stay.`,
         ...back,
       },
     }

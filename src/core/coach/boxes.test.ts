@@ -1,0 +1,164 @@
+import { describe, expect, it } from 'vitest'
+import { compile, type Puzzle } from '../puzzle/compile'
+import { directionOfLetter, directionOfName } from '../puzzle/directions'
+import { readDefinition } from '../puzzle/readDefinition'
+import { puzzleById } from '../catalog'
+import { must } from '../result'
+import { schoolsOf } from '../schools'
+import { stagesOf } from '../schools/school'
+import { scramble, scrambledState } from '../scramble/scramble'
+import { isSolved, rotateState } from '../state'
+import { follow, openBench } from './bench'
+import { frameMeeting } from './goal'
+import { plan } from './plan'
+import { selected } from './selections'
+import { owedAt, trailOf } from './standing'
+import { faultsOf } from './truth.testing'
+import { statesAfterStages } from './verify'
+
+const box = (...size: number[]): Puzzle =>
+  compile(
+    must(
+      readDefinition({
+        schema: 1,
+        id: `box-${size.join('x')}`,
+        name: `box ${size.join('x')}`,
+        mechanism: { kind: 'box', size },
+      }),
+    ),
+  )
+
+const written = (puzzle: Puzzle) => schoolsOf(puzzle).map(({ id }) => id)
+
+/** The school of a box that was written for boxes. */
+function schoolOf(puzzle: Puzzle) {
+  const school = schoolsOf(puzzle).find(({ id }) => ['box-swaps', 'nested-boxes'].includes(id))
+  if (!school) throw new Error('no school of boxes')
+  return school
+}
+
+const drawn = (puzzle: Puzzle, seed: number) =>
+  rotateState(
+    scrambledState(puzzle, scramble(puzzle, seed)),
+    puzzle.holds[seed % puzzle.holds.length],
+  )
+
+const routesOf = (puzzle: Puzzle, count: number) =>
+  Array.from({ length: count }, (_, seed) => {
+    const from = drawn(puzzle, seed + 1)
+    return { from, route: must(plan(puzzle, schoolOf(puzzle), from)) }
+  })
+
+/** Ends above, in front and on the right; with a belt and without. */
+const BOXES = [
+  [3, 2, 3],
+  [3, 4, 3],
+  [3, 5, 3],
+  [3, 3, 5],
+  [6, 3, 3],
+  [3, 7, 3],
+]
+
+describe('schools of boxes', () => {
+  it('are offered to boxes with ends of three by three, and to nothing else', () => {
+    expect(written(box(3, 2, 3))).toContain('box-swaps')
+    for (const size of BOXES.slice(1)) expect(written(box(...size))).toContain('nested-boxes')
+    for (const size of [
+      [3, 3, 3],
+      [4, 5, 4],
+      [2, 3, 2],
+      [3, 4, 5],
+    ])
+      expect(written(box(...size))).not.toContain('nested-boxes')
+    for (const id of ['shift-3x3x5', 'diagonal-3x3x5', 'tilt-3'])
+      expect(written(must(puzzleById(id)))).not.toContain('nested-boxes')
+  })
+
+  it.each(BOXES)(
+    'lead home, every goal in its order, every sentence true: %i x %i x %i',
+    (...size) => {
+      const puzzle = box(...size)
+      for (const { from, route } of routesOf(puzzle, 6)) {
+        const { states, tape } = trailOf(puzzle, route)
+        expect(states[0]).toEqual(from)
+        expect(isSolved(puzzle, states[tape.length])).toBe(true)
+        expect(
+          statesAfterStages(puzzle, schoolOf(puzzle), route).filter(({ met }) => !met),
+        ).toEqual([])
+        expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+      }
+    },
+  )
+
+  it('leave at the end of each step what the stages before have done', () => {
+    const puzzle = box(3, 5, 3)
+    const stages = stagesOf(schoolOf(puzzle), {})
+    for (const { route } of routesOf(puzzle, 6)) {
+      const { states, firstOfStep, stageOfStep, steps } = trailOf(puzzle, route)
+      steps.forEach((_, s) => {
+        const before = stages[stageOfStep[s] - 1]
+        if (!before) return
+        const base = directionOfName(route.base)
+        const end = states[firstOfStep[s + 1]]
+        expect(frameMeeting(puzzle, before.goal, base, end)).toBeDefined()
+      })
+    }
+  })
+
+  it('owe a half turn of the work side as long as it was turned an odd number of times', () => {
+    const puzzle = box(3, 5, 3)
+    let owing = 0
+    for (const { route } of routesOf(puzzle, 4)) {
+      const trail = trailOf(puzzle, route)
+      trail.steps.forEach(({ workSide }, s) => {
+        const [first, end] = [trail.firstOfStep[s], trail.firstOfStep[s + 1]]
+        expect(owedAt(puzzle, trail, end)).toEqual([])
+        for (let done = first + 1; done < end; done++) {
+          const made = trail.tape.slice(first, done).filter(({ name }) => name === workSide)
+          const isOdd = made.length % 2 === 1
+          expect(owedAt(puzzle, trail, done)).toEqual(isOdd ? [workSide] : [])
+          if (isOdd) owing++
+        }
+      })
+    }
+    expect(owing).toBeGreaterThan(20)
+  })
+
+  it('a turn of the whole puzzle while the work side is owed is told as that', () => {
+    const puzzle = box(3, 5, 3)
+    const [{ from, route }] = routesOf(puzzle, 1)
+    const trail = trailOf(puzzle, route)
+    const at = trail.tape.findIndex((_, done) => owedAt(puzzle, trail, done).length > 0)
+    const begun = trail.tape
+      .slice(0, at)
+      .reduce(
+        (bench, { name }) => follow(bench, { kind: 'turn', atMs: 0, name }),
+        follow(openBench(puzzle, from), { kind: 'route', atMs: 0, route }),
+      )
+    const whole = follow(begun, { kind: 'turn', atMs: 1, name: 'y2' })
+    expect(whole.deviation).toMatchObject({
+      slip: 'regrip',
+      owed: owedAt(puzzle, trail, at)[0],
+    })
+  })
+})
+
+describe('a selection in boxes that lie in each other', () => {
+  it('counts the pieces of each, by layer and column, wherever the ends are', () => {
+    for (const [puzzle, letter] of [
+      [box(3, 5, 3), 'D'],
+      [box(3, 3, 5), 'F'],
+      [box(5, 3, 3), 'R'],
+    ] as const) {
+      const base = directionOfLetter(letter)
+      const count = (select: object) => selected(puzzle, select, base).length
+      for (const number of [1, 2])
+        for (const layer of ['base', 'last'])
+          for (const column of ['corner', 'side'])
+            expect(count({ box: number, layers: [layer], columns: [column] })).toBe(4)
+      expect(count({ box: 0, columns: ['corner'] })).toBe(4)
+      expect(count({ box: 1, columns: ['axis'] })).toBe(2)
+      expect(count({ box: 3 })).toBe(0)
+    }
+  })
+})

@@ -1,0 +1,408 @@
+/**
+ * Swap: pieces of one of the boxes that lie in each other, exchanged by sequences in which one side makes half
+ * turns. What else lies on that side, the work side, is half done after an odd number of them; so nothing
+ * else is turned, and the puzzle is not taken in another hold, until the number is even again.
+ *
+ * A position is where the pieces that show what the wanted places need lie, and which side is half done; a search
+ * from the finished one over all ways to make a sequence tells the cheapest row from every position.
+ */
+import { anchorsOf } from '../../analysis/anchors'
+import { layersOf } from '../../analysis/layers'
+import { lookClassesOf } from '../../analysis/lookAlikes'
+import { memoised } from '../../memo'
+import { inverseOf, rehold, simplify } from '../../notation/rewrite'
+import { join, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
+import { IN, type Puzzle, type Turn } from '../../puzzle/compile'
+import { directionOfLetter, opposite, type Direction } from '../../puzzle/directions'
+import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
+import type { Condition, Technique } from '../../schools/school'
+import { looksHome, placeOf } from '../../state'
+import { pieceFor, piecesOf, relativeTo } from '../goal'
+import { selected } from '../selections'
+import { doing, held, holding, layerTurns, preparing, spins, type PlannedTurn } from '../workpiece'
+import type { StageContext, Workpiece } from '../workpiece'
+
+type Swap = Extract<Technique, { kind: 'swap' }>
+
+/** A sequence from a hold, after turns of the box's own layers, all in the letters of the first hold. */
+interface Macro {
+  readonly hold: Rotation
+  readonly fetch: readonly Turn[]
+  readonly sequence: readonly Turn[]
+  /** As the school has it. */
+  readonly text: string
+  /** Where what lies in each place goes. */
+  readonly to: Uint8Array
+  /** Whether the side is half done by it. */
+  readonly isOdd: boolean
+  /** The work side, by position among those that there are. */
+  readonly side: number
+  /** The layer that makes half turns. */
+  readonly half?: number
+  /** Whether its first and its last turn are half turns of the side. */
+  readonly beginsHalf: boolean
+  readonly endsHalf: boolean
+  readonly cost: number
+}
+
+interface Row {
+  readonly macros: readonly Macro[]
+  /** Cost of the cheapest row from each position; positions as `positionOf` numbers them. */
+  readonly costs: Uint16Array
+  readonly next: Int16Array
+  readonly places: readonly number[]
+  readonly orbit: readonly number[]
+}
+
+const UNREACHED = 65_535
+
+export function doSwaps(
+  context: StageContext,
+  work: Workpiece,
+  technique: Swap,
+  goalBefore: readonly Condition[],
+): void {
+  const { puzzle, stage } = context
+  const table = tableOf(context, technique, goalBefore)
+  const { state, frame } = work.held()
+  const relative = relativeTo(puzzle, state, frame)
+  const { classOf } = lookClassesOf(puzzle)
+  const placeOfHome = (home: number) => puzzle.place[24 * home + relative[home]]
+  /** For each wanted place the places where something lies that looks right there. */
+  const choices = table.places.map((place) => {
+    const own = classOf[pieceFor(puzzle, place, frame)]
+    // Its own piece first: of equal ways that one is taken.
+    const others = table.orbit.filter(
+      (home) => home !== place && classOf[pieceFor(puzzle, home, frame)] === own,
+    )
+    return [place, ...others].map(placeOfHome)
+  })
+  const begin = cheapest(table, choices)
+  if (begin === undefined) throw new Error(`no row of swaps ends the stage ${stage.id}`)
+  // Of equal pieces those that the row brings there.
+  const wanted = begin.places.map((place) =>
+    puzzle.pieces.findIndex((_, p) => placeOf(puzzle, state, p) === place),
+  )
+  const ways: Macro[] = []
+  let { at } = begin
+  while (table.costs[at] > 0) {
+    const macro = table.macros[table.next[at]]
+    ways.push(macro)
+    at = positionAfter(table, at, macro)
+  }
+  // How the puzzle has been turned since the row was found.
+  let turned: Rotation = IDENTITY
+  for (const group of inSteps(ways)) {
+    const known = group.find((way) => way.sequence.length > 1)
+    const hold = known && group.some(({ isOdd }) => isOdd) ? known.hold : (known?.hold ?? turned)
+    const spin = spins(puzzle, held(stage).base).find(
+      (each) => multiply(each.hold, turned) === hold,
+    )
+    if (!spin) throw new Error('no turn of the whole puzzle takes that hold')
+    turned = hold
+    const as = (turns: readonly Turn[]) => rehold(puzzle, turns, hold)
+    const turns: PlannedTurn[] = [
+      ...holding(spin.turns),
+      ...preparing(as(group[0].fetch)),
+      // Where one sequence ends with the layer that the next begins with, these are one turn, or none.
+      ...doing(
+        simplify(
+          puzzle,
+          group.flatMap((way, i) => [...(i === 0 ? [] : as(way.fetch)), ...as(way.sequence)]),
+        ),
+      ),
+    ]
+    const halfTurns = turns.map(({ turn }) => turn).filter(isHalfTurn(puzzle))
+    work.step(
+      {
+        kind: 'swap',
+        pieces: wanted,
+        sequence: known ? as(known.sequence).map(({ name }) => name) : [],
+        // With nothing done before it, nothing is half done.
+        ...(table.macros.some(({ isOdd }) => isOdd) && halfTurns.length > 0
+          ? { side: { turn: halfTurns[0].name, times: halfTurns.length } }
+          : {}),
+      },
+      turns,
+    )
+  }
+}
+
+const isHalfTurn =
+  (puzzle: Puzzle) =>
+  ({ grip, amount, whole }: Turn): boolean =>
+    !whole &&
+    2 * amount * puzzle.grips[grip].unitDegrees === 360 &&
+    puzzle.grips[grip].amounts.length === 1
+
+/** Rows that leave no side half done. */
+function inSteps(ways: readonly Macro[]): Macro[][] {
+  const steps: Macro[][] = []
+  let open = false
+  for (const way of ways) {
+    if (open) steps[steps.length - 1].push(way)
+    else steps.push([way])
+    open = way.isOdd !== open
+  }
+  return steps
+}
+
+/** Of all ways to tell equal pieces apart the position from which the row is the cheapest. */
+function cheapest(
+  table: Row,
+  choices: readonly (readonly number[])[],
+): { readonly at: number; readonly places: readonly number[] } | undefined {
+  let best: ReturnType<typeof cheapest>
+  const visit = (chosen: readonly number[]) => {
+    if (chosen.length === choices.length) {
+      const at = positionOf(table, chosen, 0)
+      const cost = table.costs[at]
+      if (cost < UNREACHED && (best === undefined || cost < table.costs[best.at]))
+        best = { at, places: chosen }
+      return
+    }
+    for (const place of choices[chosen.length])
+      if (!chosen.includes(place)) visit([...chosen, place])
+  }
+  visit([])
+  return best
+}
+
+/**
+ * None, or one of at most four sides that are half done: 1 to 4 if the last turn was a half turn of it, which with
+ * another one cancels; 5 to 8 if not.
+ */
+const SIDES = 9
+const OTHERWISE = 4
+/** Of a sequence without half turns, and of one whose half turns are of no side that is ever half done. */
+const NO_SIDE = -1
+const OTHER_SIDE = -2
+
+/** A position as a number: where the pieces lie, as digits, and the side that is half done; 0 for none. */
+const positionOf = (
+  { orbit }: Pick<Row, 'orbit'>,
+  places: readonly number[],
+  side: number,
+): number =>
+  places.reduce((sum, place) => sum * orbit.length + orbit.indexOf(place), 0) * SIDES + side
+
+function placesAt({ orbit, places }: Pick<Row, 'orbit' | 'places'>, position: number): number[] {
+  let rest = Math.floor(position / SIDES)
+  const digits = places.map(() => {
+    const digit = rest % orbit.length
+    rest = (rest - digit) / orbit.length
+    return orbit[digit]
+  })
+  return digits.reverse()
+}
+
+/** The side that is half done after a sequence, as positions have it; undefined if it cannot be made now. */
+function sideAfter(now: number, macro: Macro): number | undefined {
+  const { side, isOdd, endsHalf, sequence: turns, beginsHalf } = macro
+  // Only turns of the box's own layers, or of that very side, may be made.
+  if (now !== 0 && side !== NO_SIDE && (now - 1) % OTHERWISE !== side) return undefined
+  // A single half turn that takes back the last one leads nowhere.
+  if (beginsHalf && turns.length === 1 && now > 0 && now <= OTHERWISE) return undefined
+  const isHalf = (now !== 0) !== isOdd
+  const own = now === 0 ? side : (now - 1) % OTHERWISE
+  return isHalf ? own + 1 + (endsHalf ? 0 : OTHERWISE) : 0
+}
+
+/** What a sequence costs: two half turns that meet are none. */
+const priceOf = (now: number, { cost, beginsHalf }: Macro): number =>
+  beginsHalf && now > 0 && now <= OTHERWISE ? cost - 2 * TURN : cost
+
+const positionAfter = (table: Row, position: number, macro: Macro): number =>
+  positionOf(
+    table,
+    placesAt(table, position).map((place) => macro.to[place]),
+    sideAfter(position % SIDES, macro) ?? 0,
+  )
+
+/** The table of a stage, built once; throws if its sequences do not do what the stage needs. */
+export function tableOf(
+  { puzzle, stage }: Pick<StageContext, 'puzzle' | 'stage'>,
+  technique: Swap,
+  goalBefore: readonly Condition[],
+): Row {
+  const side = held(stage).base
+  // Places as the stage holds the puzzle.
+  const wanted = selected(puzzle, technique.select, side)
+  const kept = [...goalBefore, ...stage.goal]
+    .flatMap((condition) => [...piecesOf(puzzle, condition, side)])
+    .filter((place, i, all) => !wanted.includes(place) && all.indexOf(place) === i)
+  return rowsFor(
+    puzzle,
+    [side.letter, wanted.join(), kept.join(), technique.sequences.join('|')].join(';'),
+  )
+}
+
+const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
+  const [letter, wanted, kept, sequences] = key.split(';')
+  const numbers = (text: string) => (text === '' ? [] : text.split(',').map(Number))
+  const places = numbers(wanted)
+  const orbit = orbitOf(puzzle, places)
+  const macros = macrosFor(puzzle, letter, sequences.split('|'), orbit, numbers(kept))
+  const table = { macros, places, orbit }
+  const size = orbit.length ** places.length * SIDES
+  const costs = new Uint16Array(size).fill(UNREACHED)
+  const next = new Int16Array(size).fill(-1)
+  const first = positionOf(table, places, 0)
+  costs[first] = 0
+  // The cheapest first: positions wait in the order of their cost.
+  const waiting: number[][] = [[first]]
+  const back = macros.map(({ to }) => invert(to))
+  for (let cost = 0; cost < waiting.length; cost++)
+    for (const position of waiting[cost] ?? []) {
+      if (costs[position] !== cost) continue
+      const now = placesAt(table, position)
+      const after = position % SIDES
+      for (const [m, macro] of macros.entries())
+        for (let before = 0; before < SIDES; before++) {
+          if (sideAfter(before, macro) !== after) continue
+          const from = positionOf(
+            table,
+            now.map((place) => back[m][place]),
+            before,
+          )
+          const price = cost + priceOf(before, macro)
+          if (price >= costs[from]) continue
+          costs[from] = price
+          next[from] = m
+          while (waiting.length <= price) waiting.push([])
+          waiting[price].push(from)
+        }
+    }
+  return { ...table, costs, next }
+})
+
+function invert(to: Uint8Array): Uint8Array {
+  const from = new Uint8Array(to.length)
+  to.forEach((place, i) => (from[place] = i))
+  return from
+}
+
+/** All places that turns take the given ones to. */
+function orbitOf(puzzle: Puzzle, places: readonly number[]): number[] {
+  const found = [...places]
+  for (const place of found)
+    for (const turn of puzzle.turns) {
+      if (turn.whole) continue
+      const to = puzzle.place[24 * place + sequence(puzzle, turn.name).table[24 * place]]
+      if (to < puzzle.pieces.length && !found.includes(to)) found.push(to)
+    }
+  return found.sort((a, b) => a - b)
+}
+
+/** A turn costs so much, a hold that is taken for a sequence so much more. */
+const TURN = 2
+const HOLD = 1
+
+/** Every way to make a sequence that leaves what is kept as it is, or half done on the work side. */
+function macrosFor(
+  puzzle: Puzzle,
+  letter: string,
+  sequences: readonly string[],
+  orbit: readonly number[],
+  kept: readonly number[],
+): Macro[] {
+  const axis = directionOfLetter(letter)
+  const own = layersWith(puzzle, axis, orbit)
+  const isOfBox = (place: number) => own.some((grip) => puzzle.carry[grip][24 * place] === IN)
+  const others = kept.filter((place) => !isOfBox(place))
+  const ownKept = [...kept.filter(isOfBox), ...anchorsOf(puzzle)]
+  const found = new Map<string, Macro>()
+  const fetches = own.reduce<Sequence[]>(
+    (rows, grip) =>
+      rows.flatMap((row) =>
+        layerTurns(puzzle, puzzle.grips[grip].name).map((turn) => join(puzzle, row, turn)),
+      ),
+    [sequence(puzzle, '')],
+  )
+  const known = sequences.flatMap((text) => {
+    const { turns } = sequence(puzzle, text)
+    return [
+      { text, turns },
+      { text, turns: inverseOf(puzzle, turns) },
+    ]
+  })
+  for (const [nth, spin] of spins(puzzle, axis).entries())
+    for (const fetch of fetches)
+      for (const { text, turns } of [{ text: '', turns: [] }, ...known]) {
+        const done = rehold(puzzle, turns, INVERSE[spin.hold])
+        if (done.length === 0 && (nth > 0 || fetch.turns.length === 0)) continue
+        const whole = join(puzzle, fetch, sequenceOf(puzzle, done))
+        const looksKept = (places: readonly number[], table: Uint8Array) =>
+          places.every((p) => looksHome(puzzle, p, table[24 * p]))
+        if (!looksKept(ownKept, whole.table)) continue
+        const half = done.find(isHalfTurn(puzzle))
+        const isEven = looksKept(others, whole.table)
+        const isHalf =
+          !isEven &&
+          half !== undefined &&
+          looksKept(others, join(puzzle, whole, sequence(puzzle, half.name)).table)
+        if (!isEven && !isHalf) continue
+        const to = Uint8Array.from(
+          puzzle.pieces,
+          (_, p) => puzzle.place[24 * p + whole.table[24 * p]],
+        )
+        const cost =
+          TURN * (fetch.turns.length + done.length) + (done.length > 1 && nth > 0 ? HOLD : 0)
+        const begins = fetch.turns.length === 0 && half !== undefined && done[0] === half
+        const ends = half !== undefined && done.at(-1) === half
+        const key = [...orbit.map((p) => to[p]), isHalf ? half?.grip : NO_SIDE, begins, ends].join()
+        const before = found.get(key)
+        if (before && before.cost <= cost) continue
+        found.set(key, {
+          hold: spin.hold,
+          fetch: fetch.turns,
+          sequence: done,
+          text,
+          to,
+          isOdd: isHalf,
+          side: NO_SIDE,
+          half: half?.grip,
+          beginsHalf: begins,
+          endsHalf: ends,
+          cost,
+        })
+      }
+  const all = [...found.values()]
+  const sides = [...new Set(all.filter(({ isOdd }) => isOdd).map(({ half }) => half))]
+  if (sides.length > OTHERWISE) throw new Error('more than four sides would be half done')
+  return all.map((macro) => {
+    const side = sides.indexOf(macro.half)
+    return macro.half === undefined ? macro : { ...macro, side: side < 0 ? OTHER_SIDE : side }
+  })
+}
+
+/**
+ * Those of the sequences of a stage that are of use on this puzzle and are to be learned: as they are done in the
+ * outermost box, whichever the stage is for.
+ */
+export function sequencesUsed(
+  lesson: Pick<StageContext, 'puzzle' | 'stage'>,
+  technique: Swap,
+  goalBefore: readonly Condition[],
+): string[] {
+  const { macros } = tableOf(lesson, technique, goalBefore)
+  const further = Math.max(0, (technique.select.box ?? 1) - 1)
+  const inOuter = (_: string, layer: string, letter: string) => {
+    const own = Number(layer || 1) - further
+    return own > 1 ? `${own}${letter}` : letter
+  }
+  // The layers along the axis have the numbers; a single turn is nothing to learn.
+  const { letter } = held(lesson.stage).base
+  const ends = new RegExp(`(\\d*)([${letter}${opposite(directionOfLetter(letter)).letter}])`, 'g')
+  return [...new Set(macros.map(({ text }) => text))]
+    .filter((text) => text.includes(' '))
+    .map((text) => text.replace(ends, inOuter))
+}
+
+/** The layers across an axis, as positions of grips, that hold some of the places. */
+const layersWith = (puzzle: Puzzle, axis: Direction, places: readonly number[]): number[] =>
+  layersOf(puzzle).filter(
+    (grip) =>
+      puzzle.grips[grip].axis.every((c, i) => (c === 0) === (axis.vector[i] === 0)) &&
+      places.some((place) => puzzle.carry[grip][24 * place] === IN),
+  )
