@@ -1,11 +1,12 @@
 /** What a school asks a solver to know by heart on a puzzle: its sequences, each once. */
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, variantsOf, type School } from '../schools/school'
+import { taught } from '../schools/taught'
 import { sequencesOf } from './technique'
 
 export function byHeart(puzzle: Puzzle, school: School): string[] {
   const [variant] = variantsOf(school)
-  const stages = stagesOf(school, variant)
+  const stages = stagesOf(taught(puzzle, school), variant)
   const all = stages.flatMap((stage, s) =>
     sequencesOf(puzzle, school, stage, stages[s - 1]?.goal ?? []),
   )

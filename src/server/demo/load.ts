@@ -60,6 +60,7 @@ const COPIES: readonly DemoCopy[] = [
   { puzzleId: 'circle-3', name: 'Porthole cube' },
   { puzzleId: 'twin-3', name: 'Moored twins' },
   { puzzleId: 'tetra-3', name: 'Sail' },
+  { puzzleId: 'box-3x3x5', name: 'Sea-chest box' },
 ]
 
 /** What lies on a bench now; without a school it is free play. */

@@ -35,6 +35,8 @@ interface Macro {
   readonly to: Uint8Array
   /** Whether the side is half done by it. */
   readonly isOdd: boolean
+  /** Whether equal pieces change places by it, which is done when all that is wanted is home. */
+  readonly isTrade: boolean
   /** The work side, by position among those that there are. */
   readonly side: number
   /** The layer that makes half turns. */
@@ -242,7 +244,10 @@ const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
   const numbers = (text: string) => (text === '' ? [] : text.split(',').map(Number))
   const places = numbers(wanted)
   const orbit = orbitOf(puzzle, places)
-  const macros = macrosFor(puzzle, letter, sequences.split('|'), orbit, numbers(kept))
+  const macros = macrosFor(puzzle, letter, sequences.split('|'), orbit, {
+    wanted: places,
+    kept: numbers(kept),
+  })
   const table = { macros, places, orbit }
   const size = orbit.length ** places.length * SIDES
   const costs = new Uint16Array(size).fill(UNREACHED)
@@ -257,7 +262,9 @@ const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
       if (costs[position] !== cost) continue
       const now = placesAt(table, position)
       const after = position % SIDES
-      for (const [m, macro] of macros.entries())
+      const isHome = now.every((place, i) => place === places[i])
+      for (const [m, macro] of macros.entries()) {
+        if (macro.isTrade && !isHome) continue
         for (let before = 0; before < SIDES; before++) {
           if (sideAfter(before, macro) !== after) continue
           const from = positionOf(
@@ -272,6 +279,7 @@ const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
           while (waiting.length <= price) waiting.push([])
           waiting[price].push(from)
         }
+      }
     }
   return { ...table, costs, next }
 })
@@ -304,7 +312,7 @@ function macrosFor(
   letter: string,
   sequences: readonly string[],
   orbit: readonly number[],
-  kept: readonly number[],
+  { wanted, kept }: { readonly wanted: readonly number[]; readonly kept: readonly number[] },
 ): Macro[] {
   const axis = directionOfLetter(letter)
   const own = layersWith(puzzle, axis, orbit)
@@ -334,7 +342,10 @@ function macrosFor(
         const whole = join(puzzle, fetch, sequenceOf(puzzle, done))
         const looksKept = (places: readonly number[], table: Uint8Array) =>
           places.every((p) => looksHome(puzzle, p, table[24 * p]))
-        if (!looksKept(ownKept, whole.table)) continue
+        const staysThere = (p: number) => puzzle.place[24 * p + whole.table[24 * p]] === p
+        // What trades kept pieces with equal ones is not seen once all that is wanted is home.
+        const isTrade = !ownKept.every(staysThere)
+        if (!looksKept(isTrade ? [...ownKept, ...wanted] : ownKept, whole.table)) continue
         const half = done.find(isHalfTurn(puzzle))
         const isEven = looksKept(others, whole.table)
         const isHalf =
@@ -342,15 +353,20 @@ function macrosFor(
           half !== undefined &&
           looksKept(others, join(puzzle, whole, sequence(puzzle, half.name)).table)
         if (!isEven && !isHalf) continue
-        const to = Uint8Array.from(
-          puzzle.pieces,
-          (_, p) => puzzle.place[24 * p + whole.table[24 * p]],
+        const to = Uint8Array.from(puzzle.pieces, (_, p) =>
+          isTrade ? p : puzzle.place[24 * p + whole.table[24 * p]],
         )
         const cost =
           TURN * (fetch.turns.length + done.length) + (done.length > 1 && nth > 0 ? HOLD : 0)
         const begins = fetch.turns.length === 0 && half !== undefined && done[0] === half
         const ends = half !== undefined && done.at(-1) === half
-        const key = [...orbit.map((p) => to[p]), isHalf ? half?.grip : NO_SIDE, begins, ends].join()
+        const key = [
+          ...orbit.map((p) => to[p]),
+          isHalf ? half?.grip : NO_SIDE,
+          begins,
+          ends,
+          isTrade,
+        ].join()
         const before = found.get(key)
         if (before && before.cost <= cost) continue
         found.set(key, {
@@ -360,6 +376,7 @@ function macrosFor(
           text,
           to,
           isOdd: isHalf,
+          isTrade,
           side: NO_SIDE,
           half: half?.grip,
           beginsHalf: begins,
