@@ -14,7 +14,7 @@ const ID = '00000000-0000-4000-8000-000000000001'
 
 describe('what a bench may send', () => {
   // One of each sort of way: written schools, mods, shapes, small groups, tips.
-  it.each(['cube-2', 'prism-6', 'shift-3x3x5', 'twin-3', 'tetra-3'])(
+  it.each(['cube-2', 'prism-6', 'shift-3x3x5', 'twin-3', 'tetra-3', 'box-3x3x5'])(
     'holds every route that is planned for %s',
     async (id) => {
       const puzzle = must(puzzleById(id))

@@ -32,6 +32,7 @@ const step = object({
     .default(undefined)
     .optional(),
   note: text(2000),
+  workSide: text(12),
   meets: array()
     .of(
       object({

@@ -57,6 +57,16 @@ describe('a puzzle file', () => {
       'solid.halfSpaces[0].colour',
     ],
     [
+      'a direction of two numbers',
+      { solid: { halfSpaces: [{ normal: [1, -1], at: 1.5, colour: 'red' }, ...halves(ALL)] } },
+      'solid.halfSpaces[0].normal',
+    ],
+    [
+      'a direction that is none',
+      { solid: { halfSpaces: [{ normal: [0, 0, 0], at: 1.5, colour: 'red' }, ...halves(ALL)] } },
+      'solid.halfSpaces[0].normal',
+    ],
+    [
       'a tilt that is not rational enough',
       { solid: { halfSpaces: [{ normal: [1, 0, 0], at: 1.2345, colour: 'red' }, ...halves(ALL)] } },
       'solid.halfSpaces[0].at',

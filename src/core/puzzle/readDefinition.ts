@@ -81,8 +81,9 @@ const definitionSchema = object({
         object({
           normal: direction()
             .required()
+            // A test of its own name: 'length' would take the place of the one for three numbers.
             .test(
-              'length',
+              'not zero',
               '${path} must not be zero',
               (v) => !isDirection(v) || v.some((c) => c !== 0),
             ),
