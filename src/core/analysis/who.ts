@@ -7,7 +7,7 @@ import { placed, type Puzzle } from '../puzzle/compile'
 import { posed, poseOf } from '../puzzle/view'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
-import { hasColouredSides, piecesShowing } from './sides'
+import { hasColouredSides, piecesShowing, turnSide } from './sides'
 import { looksHome, type State } from '../state'
 import { baseKind, capital, inWords, listed, shortKind } from '../words'
 
@@ -169,6 +169,25 @@ export function marksOf(
       if (fixHold(puzzle, state, first.piece, second.piece))
         return [sentence(first), sentence(second)]
   return undefined
+}
+
+/** A piece whose place, once a side is held where it is, fixes the hold, as a sentence; undefined if none does. */
+export function markBeside(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  state: State,
+  frame: Rotation,
+  held: Direction,
+): string | undefined {
+  const round = puzzle.holds.filter((hold) => hold !== 0 && turnSide(puzzle, hold, held) === held)
+  const best = marksIn(puzzle, scheme, state, frame).find(({ piece }) =>
+    round.every(
+      (hold) =>
+        puzzle.slot[24 * piece + multiply(hold, state[piece])] !==
+        puzzle.slot[24 * piece + state[piece]],
+    ),
+  )
+  return best && `${who(puzzle, scheme, best.piece)} is ${best.place}`
 }
 
 /** Whether no other hold leaves both pieces in the places that they fill. */

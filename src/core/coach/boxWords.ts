@@ -1,7 +1,7 @@
 /** The words of steps that exchange pieces of a box by half turns of one side. All read off the states. */
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { reachOf } from '../analysis/placements'
-import { whereNow, who } from '../analysis/who'
+import { who } from '../analysis/who'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import { looksHome, type State } from '../state'
@@ -109,17 +109,15 @@ function sideWords({ puzzle }: PieceScene, { side }: Swap): string[] {
   if (!side || name === undefined) return []
   const count = `The ${name} side is the work side: ${inWords(side.times)} half turns in all`
   return side.times % 2 === 0
-    ? [
-        `${count}, an even number, so what is done there comes right again. Keep this hold until then.`,
-      ]
+    ? [`${count}, an even number, so all else comes right again. Keep this hold until then.`]
     : [
         `${count}. The number is odd, but pieces that look alike have changed places, so all that is done looks right again. Keep this hold until then.`,
       ]
 }
 
 /**
- * A piece of the same colours belongs elsewhere: what that one would show in this place. Told of the first
- * that comes home.
+ * A piece of the same colours belongs elsewhere: what that one would show in this place. Told of the first that
+ * comes home.
  */
 function twinWords(
   { puzzle, scheme, state, frame, end, endFrame }: PieceScene,
@@ -135,13 +133,15 @@ function twinWords(
   if (home === undefined || twin === undefined) return []
   const wrong = reachOf(puzzle)[twin].find((r) => puzzle.place[24 * twin + r] === home)
   if (wrong === undefined) return []
-  const right = facingWords(puzzle, scheme, home, end[home])
-  const other = facingWords(puzzle, scheme, twin, multiply(endFrame, wrong))
-  const place = whereNow(puzzle, endFrame, home, end[home])
-  return place === undefined || right === other
+  // The first face tells them apart.
+  const [right, other] = [
+    facingWords(puzzle, scheme, home, end[home]),
+    facingWords(puzzle, scheme, twin, multiply(endFrame, wrong)),
+  ].map((text) => text.split(',')[0])
+  return right === other
     ? []
     : [
-        `${capital(who(puzzle, scheme, home))} has a twin of the same colours. At ${place} it shows ${right}; its twin would show ${other}.`,
+        `${capital(who(puzzle, scheme, home))} has a twin of the same colours, which would show ${other} there, not ${right}.`,
       ]
 }
 

@@ -30,7 +30,7 @@ import {
 } from './solidWords'
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides } from '../analysis/sides'
-import { marksOf, sideName, whereNow, who } from '../analysis/who'
+import { markBeside, sideName, whereNow, who } from '../analysis/who'
 import {
   baseKind,
   capital,
@@ -181,8 +181,8 @@ function holdWords(scene: Scene): string {
   )
   if (isSeen && isWholeStage(scene))
     return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
-  const marks = marksOf(puzzle, scheme, state, frame)
-  return marks ? `${first}; ${marks[0]}` : first
+  const mark = markBeside(puzzle, scheme, state, frame, side)
+  return mark ? `${first}; ${mark}` : first
 }
 
 /** Whether pieces of the first layer are home, so that its sides tell which way it is held. */

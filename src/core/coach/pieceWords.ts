@@ -2,7 +2,15 @@
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides, turnSide } from '../analysis/sides'
 import { CLOCK_WORDS } from '../analysis/placeNames'
-import { homeFilled, leaningWords, marksOf, sideName, whereNow, who } from '../analysis/who'
+import {
+  homeFilled,
+  leaningWords,
+  markBeside,
+  marksOf,
+  sideName,
+  whereNow,
+  who,
+} from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
 import { colourIn } from '../puzzle/colours'
 import type { Direction } from '../puzzle/directions'
@@ -73,12 +81,14 @@ export function holdOfScene(scene: PieceScene): string {
   const { puzzle, scheme, base, state, frame } = scene
   if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const lacking = lackingCentre(scene)
-  const first =
-    lacking === undefined
-      ? `${colourOf(puzzle, scheme, base)} ${heldWords(turnSide(puzzle, frame, base))}`
-      : `${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}`
-  const marks = marksOf(puzzle, scheme, state, frame) ?? []
-  const second = marks.find((mark) => mark !== first)
+  if (lacking === undefined) {
+    const side = turnSide(puzzle, frame, base)
+    const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
+    const second = markBeside(puzzle, scheme, state, frame, side)
+    return second ? `${first}; ${second}` : first
+  }
+  const first = `${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}`
+  const second = marksOf(puzzle, scheme, state, frame)?.find((mark) => mark !== first)
   return second ? `${first}; ${second}` : first
 }
 

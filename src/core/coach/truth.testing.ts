@@ -3,7 +3,7 @@
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
 import { placeNamesOf } from '../analysis/placeNames'
-import { piecesShowing, sideOpposite, sidesOf } from '../analysis/sides'
+import { piecesShowing, sideOpposite, sidesOf, turnSide } from '../analysis/sides'
 import { length, subtract, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import {
@@ -13,11 +13,11 @@ import {
   type Direction,
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, sameState, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
 import { workOf } from '../universal/orbitsAtWork'
-import { baseKind, facingWords, inWords } from '../words'
+import { baseKind, facingWords, heldWords, inWords } from '../words'
 import { schoolsOf } from '../schools'
 import { reachOf } from '../analysis/placements'
 import { selected } from './selections'
@@ -111,6 +111,7 @@ class Card {
     this.colours()
     this.statuses()
     this.swaps()
+    this.holds()
     this.deceptions()
     this.meetings()
     this.hints()
@@ -422,28 +423,53 @@ class Card {
       this.claim((side[3] !== undefined) === (made.length % 2 === 0), `odd or even: ${note}`)
     }
     const twin =
-      /(?:^|\. )(The [^.]+) has a twin of the same colours\. At (the .+?) it shows (.+?); its twin would show (.+?)\.$/.exec(
+      /(The [^.;]+) has a twin of the same colours, which would show (.+?) there, not (.+?)\./.exec(
         note,
       )
     if (twin) {
-      const { names } = placeNamesOf(puzzle, this.end.frame)
-      const shown = puzzle.pieces.map((_, p) => facingWords(puzzle, scheme, p, this.end.state[p]))
-      const at = names.indexOf(twin[2])
-      const piece = puzzle.pieces.findIndex(
-        (_, p) => homeFilled(puzzle, this.end.frame, p, this.end.state[p]) === at,
-      )
-      this.claim(shown[piece] === twin[3], `it shows ${shown[piece]}: ${note}`)
-      const others = puzzle.pieces.flatMap((_, p) =>
-        p === piece
-          ? []
-          : reachOf(puzzle)[p].flatMap((r) =>
-              puzzle.place[24 * p + r] === at
-                ? [facingWords(puzzle, scheme, p, multiply(this.end.frame, r))]
-                : [],
-            ),
-      )
-      this.claim(others.includes(twin[4]), `no piece would show that: ${note}`)
+      const shows = (p: number, r: Rotation) => facingWords(puzzle, scheme, p, r)
+      const called = twin[1].replace(/^T/, 't')
+      const isSo = puzzle.pieces.some((_, p) => {
+        if (who(puzzle, scheme, p) !== called || !this.looksHome(this.end, p)) return false
+        const at = homeFilled(puzzle, this.end.frame, p, this.end.state[p])
+        const others = puzzle.pieces.flatMap((__, q) =>
+          q === p
+            ? []
+            : reachOf(puzzle)[q].flatMap((r) =>
+                puzzle.place[24 * q + r] === at ? [shows(q, multiply(this.end.frame, r))] : [],
+              ),
+        )
+        return (
+          shows(p, this.end.state[p]).startsWith(twin[3]) &&
+          others.some((each) => each.startsWith(twin[2]))
+        )
+      })
+      this.claim(isSo, `no such twin: ${note}`)
     }
+  }
+
+  /** 'yellow down; the red edge is the top front edge': no other hold is so. */
+  private holds(): void {
+    const { puzzle, held, step } = this
+    const found =
+      /^\w+ (up|down|in front|at the back|on the right|on the left); (the .+) is the /.exec(
+        step.hold,
+      )
+    if (!found) return
+    const side = DIRECTIONS.find((each) => heldWords(each) === found[1])
+    const meant = puzzle.pieces.flatMap((_, p) =>
+      found[2].endsWith(who(puzzle, this.scheme, p)) ? [p] : [],
+    )
+    const stays = (p: number, hold: Rotation) =>
+      puzzle.slot[24 * p + multiply(hold, held.state[p])] === puzzle.slot[24 * p + held.state[p]]
+    const others = puzzle.holds.filter(
+      (hold) =>
+        hold !== IDENTITY &&
+        side !== undefined &&
+        turnSide(puzzle, hold, side) === side &&
+        meant.every((p) => stays(p, hold)),
+    )
+    this.claim(others.length === 0, `another hold is so too: ${step.hold}`)
   }
 
   /** What two turns are said to be together, by making them; and that both are where it is said. */
