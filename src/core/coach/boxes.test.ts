@@ -6,6 +6,7 @@ import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { schoolsOf } from '../schools'
 import { stagesOf } from '../schools/school'
+import { capped } from '../testing'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, rotateState } from '../state'
 import { follow, openBench } from './bench'
@@ -32,7 +33,9 @@ const written = (puzzle: Puzzle) => schoolsOf(puzzle).map(({ id }) => id)
 
 /** The school of a box that was written for boxes. */
 function schoolOf(puzzle: Puzzle) {
-  const school = schoolsOf(puzzle).find(({ id }) => ['box-swaps', 'nested-boxes'].includes(id))
+  const school = schoolsOf(puzzle).find(({ id }) =>
+    ['box-swaps', 'nested-boxes', 'shape-first'].includes(id),
+  )
   if (!school) throw new Error('no school of boxes')
   return school
 }
@@ -70,6 +73,7 @@ describe('schools of boxes', () => {
       [3, 4, 5],
     ])
       expect(written(box(...size))).not.toContain('nested-boxes')
+    expect(written(capped('up', 'front'))).not.toContain('shape-first')
     for (const id of ['shift-3x3x5', 'diagonal-3x3x5', 'tilt-3'])
       expect(written(must(puzzleById(id)))).not.toContain('nested-boxes')
   })
@@ -89,6 +93,23 @@ describe('schools of boxes', () => {
       }
     },
   )
+
+  it.each([
+    ['up', 'down'],
+    ['left', 'right'],
+    ['front', 'back'],
+  ])('lead a core with caps home, first by its shape: %s and %s', (...caps) => {
+    const puzzle = capped(...caps)
+    expect(written(puzzle)).toContain('shape-first')
+    for (const { route } of routesOf(puzzle, 5)) {
+      const { states, tape } = trailOf(puzzle, route)
+      expect(isSolved(puzzle, states[tape.length])).toBe(true)
+      expect(statesAfterStages(puzzle, schoolOf(puzzle), route).filter(({ met }) => !met)).toEqual(
+        [],
+      )
+      expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+    }
+  })
 
   it('leave at the end of each step what the stages before have done', () => {
     const puzzle = box(3, 5, 3)

@@ -88,7 +88,13 @@ export function explainStep(given: StepToExplain): RouteStep {
   const opening = turns.slice(0, leading < 0 ? turns.length : leading)
   const opened = after(puzzle, step.before, step.frame, opening)
   const ended = after(puzzle, step.before, step.frame, turns)
-  if (step.aim.kind === 'given') return { ...step.aim.step, id }
+  const written = step.turns.map(({ turn, role, run }) => ({
+    name: turn.name,
+    role,
+    ...(run === undefined ? {} : { run }),
+  }))
+  // The turns with which its stage was entered come first.
+  if (step.aim.kind === 'given') return { ...step.aim.step, id, turns: written, frame: step.frame }
   const scene: Scene = {
     ...given,
     step,
@@ -110,11 +116,7 @@ export function explainStep(given: StepToExplain): RouteStep {
     others: [],
     ...words,
     halfway: halfwayOf(puzzle, given.scheme, step.before, step.frame, turns, lit),
-    turns: step.turns.map(({ turn, role, run }) => ({
-      name: turn.name,
-      role,
-      ...(run === undefined ? {} : { run }),
-    })),
+    turns: written,
     frame: step.frame,
   }
 }

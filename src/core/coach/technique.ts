@@ -15,6 +15,7 @@ import { gather } from './techniques/gather'
 import { doOptimal } from './techniques/optimal'
 import { insertPieces } from './techniques/insert'
 import { doKnown } from './techniques/known'
+import { doReshape } from './techniques/reshape'
 import { doSeries, kitOfStage } from './techniques/series'
 import { doSmall } from './techniques/small'
 import { doSwaps, sequencesUsed, tableOf } from './techniques/swap'
@@ -72,6 +73,7 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     known: (_, { sequences = [] }) => sequences,
     prepare: (lesson, technique) => void kitOfStage(lesson, held(lesson.stage).base, technique),
   },
+  reshape: { run: doReshape },
   small: { run: doSmall },
   swap: {
     run: doSwaps,

@@ -386,7 +386,7 @@ class Card {
       [step.check, this.end],
     ] as const) {
       const found =
-        /(none|all|\w+)(?: of the)? (\w+) (?:edges|corners|centres) (?:is|are) home(?:: ([^.]*))?\./i.exec(
+        /(none|all|\w+)(?: of the)? (\w+) (?:cap )?(?:edges|corners|centres) (?:is|are) home(?:: ([^.]*))?\./i.exec(
           text,
         )
       const right = places.filter((place) => this.isFilledRight(moment, place))

@@ -1,5 +1,6 @@
 /** Whether a school is for a puzzle: asked of what the puzzle is, so that a dropped file is served too. */
 import type { PuzzleDefinition } from '../puzzle/definition'
+import { endsOf } from './ends'
 import type { School } from './school'
 
 /** With blocks a puzzle does other things than its mechanism alone; in a solid it shows others. */
@@ -15,23 +16,12 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
       mechanism.boxes.every(({ size }) => isOfSize(size, fit)) &&
       axesBetween(mechanism.boxes[0].centre, mechanism.boxes[1].centre) === 2
     )
-  if (mechanism.kind !== 'box') return true
-  if (!('ends' in fit)) return fit.mechanism !== 'box' || isOfSize(mechanism.size, fit)
-  const { size } = mechanism
-  const long = longAxisOf(size)
-  const [least, most] = fit.length
-  return (
-    long !== undefined &&
-    size[(long + 1) % 3] === fit.ends &&
-    size[long] >= least &&
-    size[long] <= most
-  )
-}
-
-/** The axis between two square ends, 0, 1 or 2; undefined where there is none, or every axis is one. */
-export function longAxisOf(size: readonly number[]): number | undefined {
-  const long = size.findIndex((n, axis) => size.every((other, a) => a === axis || other !== n))
-  return long >= 0 && size[(long + 1) % 3] === size[(long + 2) % 3] ? long : undefined
+  if ('ends' in fit) {
+    const ends = endsOf(definition)
+    const [least, most] = fit.length
+    return ends?.width === fit.ends && ends.length >= least && ends.length <= most
+  }
+  return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
 }
 
 const axesBetween = (a: readonly number[], b: readonly number[]): number =>

@@ -16,6 +16,7 @@ import { ownSchools, ownSchoolsFor } from './ownSchools'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
 import { taught } from './taught'
+import { shapeFirst } from './shape-first'
 import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
 
 export const SCHOOLS: readonly School[] = [
@@ -28,6 +29,7 @@ export const SCHOOLS: readonly School[] = [
   halfByHalf,
   boxSwaps,
   nestedBoxes,
+  shapeFirst,
 ]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */

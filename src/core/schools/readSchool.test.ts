@@ -11,6 +11,7 @@ import { faceThenThree } from './face-then-three'
 import { halfByHalf } from './half-by-half'
 import { layers } from './layers'
 import { nestedBoxes } from './nested-boxes'
+import { shapeFirst } from './shape-first'
 import { readSchool } from './readSchool'
 
 const corners = { kinds: ['corner'], layers: ['base'] }

@@ -18,7 +18,17 @@ import type { School, Technique } from './school'
 export type FileTechnique = Extract<
   Technique,
   {
-    kind: 'gather' | 'spin' | 'insert' | 'series' | 'swap' | 'small' | 'known' | 'twist' | 'rest'
+    kind:
+      | 'gather'
+      | 'spin'
+      | 'insert'
+      | 'series'
+      | 'swap'
+      | 'reshape'
+      | 'small'
+      | 'known'
+      | 'twist'
+      | 'rest'
   }
 >['kind']
 
@@ -28,7 +38,7 @@ const turns = () => text(200).required()
 
 const LAYERS = ['base', 'last', 'middle'] as const
 const COLUMNS = ['corner', 'side', 'axis'] as const
-const MUSTS = ['home', 'placed', 'faced', 'looks home', 'together'] as const
+const MUSTS = ['home', 'placed', 'faced', 'looks home', 'in shape', 'together'] as const
 
 const selection: AnySchema = lazy(() =>
   object({
@@ -101,6 +111,7 @@ const techniques: Record<FileTechnique, AnySchema> = {
   swap: object({ kind, select: selection, sequences: sequences().required() }).noUnknown(
     unknownField,
   ),
+  reshape: object({ kind }).noUnknown(unknownField),
   small: object({
     kind,
     select: selection,
@@ -121,16 +132,16 @@ const technique = lazy((value: unknown): AnySchema => {
 
 const fit = lazy((value: unknown): AnySchema => {
   const { mechanism, ends } = Object(value) as { mechanism?: unknown; ends?: unknown }
-  if (mechanism === 'box' && ends !== undefined)
+  if (mechanism === 'capped' || (mechanism === 'box' && ends !== undefined))
     return object({
-      mechanism: mixed().oneOf(['box']).required(),
+      mechanism: mixed().oneOf(['box', 'capped']).required(),
       ends: number().integer().min(2).max(7).required(),
       length: array().of(number().integer().min(2).max(7).required()).length(2).required(),
     })
       .noUnknown(unknownField)
       .required()
   return object({
-    mechanism: mixed().oneOf(['box', 'conjoined', 'tetrahedron', 'any']).required(),
+    mechanism: mixed().oneOf(['box', 'capped', 'conjoined', 'tetrahedron', 'any']).required(),
     ...(mechanism === 'box' || mechanism === 'conjoined'
       ? { size: array().of(number().integer().min(1).max(7).required()).length(3).required() }
       : {}),

@@ -129,7 +129,9 @@ export type Technique =
   | { readonly kind: 'rest' }
   /** The least number of turns, from the table of all states. */
   | { readonly kind: 'optimal' }
-  /** The finished shape, whatever the colours. */
+  /** The shape comes back, whatever the colours; what follows is done in shape. */
+  | { readonly kind: 'reshape' }
+  /** The finished shape, whatever the colours: the first stage of the universal school. */
   | { readonly kind: 'shape' }
   /** Odd and even settled, or the pieces of one orbit brought home three at a time. */
   | { readonly kind: 'sums' }
@@ -180,7 +182,8 @@ export type Fit =
    * is written for ends above and below; in another hold it is taught in the letters of that hold.
    */
   | {
-      readonly mechanism: 'box'
+      /** `capped`: a core with caps at two ends, which counts as a box with these. */
+      readonly mechanism: 'box' | 'capped'
       readonly ends: number
       readonly length: readonly [least: number, most: number]
     }

@@ -6,7 +6,7 @@ import { directionOfLetter, turnDirection, type FaceLetter } from '../puzzle/dir
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, ROTATION_COUNT, type Rotation } from '../rotation'
 import { baseKind } from '../words'
-import { longAxisOf } from './fits'
+import { endsOf } from './ends'
 import type { Condition, Fact, School, Selection, Stage } from './school'
 
 const known = new WeakMap<Puzzle, WeakMap<School, School>>()
@@ -45,34 +45,23 @@ function holds(puzzle: Puzzle, fact: Fact): boolean {
   }
 }
 
-/** Layers between the ends, where there are two square ones. */
-function lengthOf({ definition: { mechanism } }: Puzzle): number {
-  const long = mechanism.kind === 'box' ? longAxisOf(mechanism.size) : undefined
-  return mechanism.kind === 'box' && long !== undefined ? mechanism.size[long] : 0
-}
-
-/** Stages for every box written out for each, the innermost first. */
+/** Stages for every box written out for each, the innermost first. Each keeps what the ones before have done. */
 function inEachBox(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] {
-  const first = stages.findIndex((stage) => stage.for === 'each box')
-  if (first < 0 && stages.every((stage) => stage.for === undefined)) return stages
-  const length = lengthOf(puzzle)
+  if (stages.every((stage) => stage.for === undefined)) return stages
+  const length = endsOf(puzzle.definition)?.length ?? 0
   const boxes = Math.floor(length / 2)
   const own = stages.filter((stage) => stage.for === 'each box')
   const done: Condition[] = []
-  const keeping = (stage: Stage): Stage => {
-    const goal = [...stage.goal, ...done]
-    return { ...stage, goal }
-  }
   const found: Stage[] = []
+  const add = (stage: Stage) => found.push({ ...stage, goal: [...stage.goal, ...done] })
   for (const stage of stages) {
-    if (stage.for === 'the belt') {
-      if (length % 2 === 0) continue
-      found.push(stage)
+    if (stage.for !== 'each box') {
+      if (stage.for === 'the belt' && length % 2 === 0) continue
+      add(stage)
       done.push(...stage.goal)
-    } else if (stage.for === undefined) found.push(stage)
-    else if (stage === own[0])
+    } else if (stage === own[0])
       for (let box = boxes; box > 0; box--) {
-        found.push(...own.map((each) => keeping(ofBox(each, box, boxes))))
+        own.forEach((each) => add(ofBox(each, box, boxes)))
         done.push(...ofBox(own[own.length - 1], box, boxes).goal)
       }
   }
@@ -98,21 +87,7 @@ function ofBox(stage: Stage, box: number, boxes: number): Stage {
   }
   const inBox = (selection: Selection): Selection => ({ ...selection, box })
   const technique = { ...stage.technique }
-  if (technique.kind === 'swap') {
-    technique.select = inBox(technique.select)
-    technique.sequences = technique.sequences
-      .map((text) =>
-        text.replace(
-          /(\d*)([UD])/g,
-          (_, layer: string, letter: string) => `${Number(layer || 1) + box - 1}${letter}`,
-        ),
-      )
-      // What is done in the boxes inside is of use only where there are any.
-      .filter((text) =>
-        [...text.matchAll(/(\d+)[UD]/g)].every(([, layer]) => Number(layer) <= boxes),
-      )
-      .map((text) => text.replace(/\b1(?=[UD])/g, ''))
-  }
+  if (technique.kind === 'swap') technique.select = inBox(technique.select)
   return {
     ...stage,
     id: boxes === 1 ? stage.id : `${stage.id}-${box}`,
@@ -129,15 +104,14 @@ function ofBox(stage: Stage, box: number, boxes: number): Stage {
 /** The outer layers of the first of two halves that turn, as schools are written: those away from the second. */
 const WRITTEN: readonly FaceLetter[] = ['U', 'R']
 
-const UP_AXIS = 1
-
 /** How a puzzle is turned from the hold in which its schools are written. */
-function holdAsWritten({ definition: { mechanism } }: Puzzle, { fits }: School): Rotation {
+function holdAsWritten({ definition }: Puzzle, { fits }: School): Rotation {
+  const { mechanism } = definition
   const each = Array.from({ length: ROTATION_COUNT }, (_, rotation) => rotation)
-  if (mechanism.kind === 'box' && 'ends' in fits) {
-    const long = longAxisOf(mechanism.size) ?? UP_AXIS
+  const ends = 'ends' in fits ? endsOf(definition) : undefined
+  if (ends) {
     const up = directionOfLetter('U')
-    return each.find((r) => turnDirection(r, up).vector[long] > 0) ?? IDENTITY
+    return each.find((r) => turnDirection(r, up).vector[ends.axis] > 0) ?? IDENTITY
   }
   if (mechanism.kind !== 'conjoined') return IDENTITY
   const [first, second] = mechanism.boxes

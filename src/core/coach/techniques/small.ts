@@ -4,7 +4,7 @@
  */
 import { INVERSE } from '../../rotation'
 import { memoised } from '../../memo'
-import { rehold } from '../../notation/rewrite'
+import { rehold, simplify } from '../../notation/rewrite'
 import type { Puzzle } from '../../puzzle/compile'
 import type { Technique } from '../../schools/school'
 import { rotateState } from '../../state'
@@ -31,7 +31,8 @@ export function doSmall(
       code: 'not-served',
       sentence: 'Some pieces are permuted by a group that is too large to list.',
     })
-  const turns = rehold(puzzle, found, frame)
+  // Loops that follow each other can turn one layer twice.
+  const turns = rehold(puzzle, simplify(puzzle, found), frame)
   if (turns.length === 0) return
   const scene = { puzzle, scheme, state, frame, standing: [] }
   const end = after(puzzle, state, frame, turns)

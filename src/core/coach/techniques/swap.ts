@@ -10,10 +10,17 @@ import { anchorsOf } from '../../analysis/anchors'
 import { layersOf } from '../../analysis/layers'
 import { lookClassesOf } from '../../analysis/lookAlikes'
 import { memoised } from '../../memo'
+import { readTurns } from '../../notation/read'
 import { inverseOf, rehold, simplify } from '../../notation/rewrite'
 import { join, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import { IN, type Puzzle, type Turn } from '../../puzzle/compile'
-import { directionOfLetter, opposite, type Direction } from '../../puzzle/directions'
+import { dot } from '../../geometry/vector'
+import {
+  directionOfLetter,
+  opposite,
+  type Direction,
+  type FaceLetter,
+} from '../../puzzle/directions'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, Technique } from '../../schools/school'
 import { looksHome, placeOf } from '../../state'
@@ -114,7 +121,7 @@ export function doSwaps(
         ),
       ),
     ]
-    const halfTurns = turns.map(({ turn }) => turn).filter(isHalfTurn(puzzle))
+    const halfTurns = turns.map(({ turn }) => turn).filter(isHalfTurn(puzzle, held(stage).base))
     work.step(
       {
         kind: 'swap',
@@ -130,12 +137,13 @@ export function doSwaps(
   }
 }
 
+/** Whether a turn is half a turn of a layer beside the long axis. */
 const isHalfTurn =
-  (puzzle: Puzzle) =>
+  (puzzle: Puzzle, axis: Direction) =>
   ({ grip, amount, whole }: Turn): boolean =>
     !whole &&
     2 * amount * puzzle.grips[grip].unitDegrees === 360 &&
-    puzzle.grips[grip].amounts.length === 1
+    dot(puzzle.grips[grip].axis, axis.vector) === 0
 
 /** Rows that leave no side half done. */
 function inSteps(ways: readonly Macro[]): Macro[][] {
@@ -231,19 +239,71 @@ export function tableOf(
   // Places as the stage holds the puzzle.
   const wanted = selected(puzzle, technique.select, side)
   const kept = [...goalBefore, ...stage.goal]
+    .filter(({ must }) => must === 'home' || must === 'looks home')
     .flatMap((condition) => [...piecesOf(puzzle, condition, side)])
     .filter((place, i, all) => !wanted.includes(place) && all.indexOf(place) === i)
   return rowsFor(
     puzzle,
-    [side.letter, wanted.join(), kept.join(), technique.sequences.join('|')].join(';'),
+    [
+      side.letter,
+      wanted.join(),
+      kept.join(),
+      sequencesFor(puzzle, side, technique)
+        .map(([as, text]) => `${as}=${text}`)
+        .join('|'),
+    ].join(';'),
   )
+}
+
+/**
+ * The sequences of a stage as they are written, for the outermost box, and as they are done in its own: a layer
+ * further in for each box that lies around it. Such as
+ * need boxes inside, or a layer that the puzzle does not have, are left out.
+ */
+function sequencesFor(
+  puzzle: Puzzle,
+  side: Direction,
+  { select, sequences }: Swap,
+): (readonly [as: string, text: string])[] {
+  const further = Math.max(0, (select.box ?? 1) - 1)
+  const own = [side, opposite(side)]
+  const layers = own.map((each) => layersFromOutside(puzzle, each))
+  const letters = own.map(({ letter }) => letter)
+  return sequences.flatMap((as) => {
+    let isThere = true
+    const text = as.replace(
+      new RegExp(`(\\d*)([${letters.join('')}])`, 'g'),
+      (_, layer: string, letter: FaceLetter) => {
+        const found = layers[letters.indexOf(letter)][Number(layer || 1) - 1 + further]
+        isThere &&= found !== undefined
+        return found ?? ''
+      },
+    )
+    return isThere && readTurns(puzzle, text).ok ? [[as, text] as const] : []
+  })
+}
+
+/** Names of the layers on one side of the middle, from the outside in. */
+function layersFromOutside(puzzle: Puzzle, { vector, letter }: Direction): string[] {
+  const inward = (grip: number) =>
+    dot(puzzle.grips[grip].axis, vector) * (puzzle.grips[grip].from ?? 0)
+  const names = puzzle.grips.flatMap(({ name, from }, grip) =>
+    name.endsWith(letter) &&
+    !name.includes('-') &&
+    (from ?? -1) >= 0 &&
+    layersOf(puzzle).includes(grip)
+      ? [grip]
+      : [],
+  )
+  return names.sort((a, b) => inward(b) - inward(a)).map((grip) => puzzle.grips[grip].name)
 }
 
 const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
   const [letter, wanted, kept, sequences] = key.split(';')
   const numbers = (text: string) => (text === '' ? [] : text.split(',').map(Number))
   const places = numbers(wanted)
-  const orbit = orbitOf(puzzle, places)
+  const axis = directionOfLetter(letter)
+  const orbit = orbitOf(puzzle, places, axis)
   const macros = macrosFor(puzzle, letter, sequences.split('|'), orbit, {
     wanted: places,
     kept: numbers(kept),
@@ -290,12 +350,15 @@ function invert(to: Uint8Array): Uint8Array {
   return from
 }
 
-/** All places that turns take the given ones to. */
-function orbitOf(puzzle: Puzzle, places: readonly number[]): number[] {
+/** All places that half turns of sides and turns of layers between the ends take the given ones to. */
+function orbitOf(puzzle: Puzzle, places: readonly number[], axis: Direction): number[] {
+  const isHalf = isHalfTurn(puzzle, axis)
+  const turns = puzzle.turns.filter(
+    (turn) => !turn.whole && (isHalf(turn) || dot(puzzle.grips[turn.grip].axis, axis.vector) !== 0),
+  )
   const found = [...places]
   for (const place of found)
-    for (const turn of puzzle.turns) {
-      if (turn.whole) continue
+    for (const turn of turns) {
       const to = puzzle.place[24 * place + sequence(puzzle, turn.name).table[24 * place]]
       if (to < puzzle.pieces.length && !found.includes(to)) found.push(to)
     }
@@ -327,16 +390,17 @@ function macrosFor(
       ),
     [sequence(puzzle, '')],
   )
-  const known = sequences.flatMap((text) => {
+  const known = sequences.flatMap((each) => {
+    const [as, text] = each.split('=')
     const { turns } = sequence(puzzle, text)
     return [
-      { text, turns },
-      { text, turns: inverseOf(puzzle, turns) },
+      { as, turns },
+      { as, turns: inverseOf(puzzle, turns) },
     ]
   })
   for (const [nth, spin] of spins(puzzle, axis).entries())
     for (const fetch of fetches)
-      for (const { text, turns } of [{ text: '', turns: [] }, ...known]) {
+      for (const { as, turns } of [{ as: '', turns: [] }, ...known]) {
         const done = rehold(puzzle, turns, INVERSE[spin.hold])
         if (done.length === 0 && (nth > 0 || fetch.turns.length === 0)) continue
         const whole = join(puzzle, fetch, sequenceOf(puzzle, done))
@@ -346,7 +410,7 @@ function macrosFor(
         // What trades kept pieces with equal ones is not seen once all that is wanted is home.
         const isTrade = !ownKept.every(staysThere)
         if (!looksKept(isTrade ? [...ownKept, ...wanted] : ownKept, whole.table)) continue
-        const half = done.find(isHalfTurn(puzzle))
+        const half = done.find(isHalfTurn(puzzle, axis))
         const isEven = looksKept(others, whole.table)
         const isHalf =
           !isEven &&
@@ -373,7 +437,7 @@ function macrosFor(
           hold: spin.hold,
           fetch: fetch.turns,
           sequence: done,
-          text,
+          text: as,
           to,
           isOdd: isHalf,
           isTrade,
@@ -393,33 +457,29 @@ function macrosFor(
   })
 }
 
-/**
- * Those of the sequences of a stage that are of use on this puzzle and are to be learned: as they are done in the
- * outermost box, whichever the stage is for.
- */
+/** Those of the sequences of a stage, as they are written, that are of use on this puzzle and are to be learned. */
 export function sequencesUsed(
   lesson: Pick<StageContext, 'puzzle' | 'stage'>,
   technique: Swap,
   goalBefore: readonly Condition[],
 ): string[] {
   const { macros } = tableOf(lesson, technique, goalBefore)
-  const further = Math.max(0, (technique.select.box ?? 1) - 1)
-  const inOuter = (_: string, layer: string, letter: string) => {
-    const own = Number(layer || 1) - further
-    return own > 1 ? `${own}${letter}` : letter
-  }
-  // The layers along the axis have the numbers; a single turn is nothing to learn.
-  const { letter } = held(lesson.stage).base
-  const ends = new RegExp(`(\\d*)([${letter}${opposite(directionOfLetter(letter)).letter}])`, 'g')
-  return [...new Set(macros.map(({ text }) => text))]
-    .filter((text) => text.includes(' '))
-    .map((text) => text.replace(ends, inOuter))
+  // A single turn is nothing to learn.
+  return [...new Set(macros.map(({ text }) => text))].filter((text) => text.includes(' '))
 }
 
-/** The layers across an axis, as positions of grips, that hold some of the places. */
-const layersWith = (puzzle: Puzzle, axis: Direction, places: readonly number[]): number[] =>
-  layersOf(puzzle).filter(
-    (grip) =>
-      puzzle.grips[grip].axis.every((c, i) => (c === 0) === (axis.vector[i] === 0)) &&
-      places.some((place) => puzzle.carry[grip][24 * place] === IN),
+/**
+ * The layers across an axis, as positions of grips, that hold some of the places; of two that hold the same of
+ * these the thinner one.
+ */
+function layersWith(puzzle: Puzzle, axis: Direction, places: readonly number[]): number[] {
+  const holds = (grip: number, place: number) => puzzle.carry[grip][24 * place] === IN
+  const size = (grip: number) => puzzle.pieces.filter((_, p) => holds(grip, p)).length
+  const own = (grip: number) => places.filter((place) => holds(grip, place)).join()
+  const across = layersOf(puzzle)
+    .filter((grip) => puzzle.grips[grip].axis.every((c, i) => (c === 0) === (axis.vector[i] === 0)))
+    .filter((grip) => own(grip) !== '')
+  return across.filter(
+    (grip) => !across.some((other) => own(other) === own(grip) && size(other) < size(grip)),
   )
+}
