@@ -34,3 +34,21 @@ test('a 3x3x5 is led home in nested boxes: the side owed, a hold changed too ear
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByText('Nested boxes').first()).toBeVisible()
 })
+
+test('a tower out of shape is a box again by its shape alone, then led home box by box', async ({
+  page,
+}) => {
+  await layOut(page, 'Pilot-house tower')
+  await page.getByLabel('Or your own turns').fill("R U' F R2 D B' L F2")
+  await page.getByLabel('School').selectOption({ label: 'Shape first' })
+  await page.getByRole('button', { name: 'Put it on the bench' }).click()
+  const card = page.getByRole('region', { name: 'Step card' })
+  await expect(card).toContainText('the shape alone; colours do not matter yet')
+  const lit = page.getByRole('listitem').filter({ hasText: 'Shape' })
+  await expect(lit).not.toContainText('done')
+  await page.getByRole('button', { name: /^Step/ }).click()
+  await expect(lit).toContainText('done')
+  await stepsUntilHome(page, 40)
+  await page.getByRole('link', { name: 'See it in the log' }).click()
+  await expect(page.getByText('Shape first').first()).toBeVisible()
+})

@@ -16,7 +16,8 @@ import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, sameState, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
-import { workOf } from '../universal/orbitsAtWork'
+import { baseCyclesOf } from '../universal/baseCycles'
+import { orbitsWith, workOf } from '../universal/orbitsAtWork'
 import { baseKind, facingWords, heldWords, inWords } from '../words'
 import { schoolsOf } from '../schools'
 import { reachOf } from '../analysis/placements'
@@ -112,6 +113,7 @@ class Card {
     this.statuses()
     this.swaps()
     this.holds()
+    this.small()
     this.deceptions()
     this.meetings()
     this.hints()
@@ -446,6 +448,18 @@ class Card {
       })
       this.claim(isSo, `no such twin: ${note}`)
     }
+  }
+
+  /** 'never three of them round alone': there is no cycle of three for that group. */
+  private small(): void {
+    if (!/never three of them round alone/.test(this.step.lookFor)) return
+    const { puzzle } = this
+    const lit = this.step.pieces.map((id) => puzzle.pieces.findIndex((piece) => piece.id === id))
+    const orbits = orbitsWith(puzzle, lit)
+    this.claim(
+      orbits.every((o) => !baseCyclesOf(puzzle).has(o)),
+      `three go round alone: ${this.step.lookFor}`,
+    )
   }
 
   /** 'yellow down; the red edge is the top front edge': no other hold is so. */

@@ -1,4 +1,5 @@
 /** The words of a step of the universal school. Every place and every count is read off the states. */
+import { knownCyclesOf } from '../universal/baseCycles'
 import { coordinatesFor } from '../analysis/invariants'
 import { countedName, type GroupName } from '../analysis/groupNames'
 import { lookAlikesOf } from '../analysis/lookAlikes'
@@ -213,13 +214,19 @@ function smallWords(
   const groups = step.orbits.map((o) => groupOf(puzzle, o))
   const places = groups.flatMap((group) => group.places)
   const name = listed(groups.map(({ name: each }) => each))
+  // Three of them can go round alone where a cycle of theirs is known; then it is a matter of taste.
+  const canCycle = step.orbits.some((o) => knownCyclesOf(puzzle)?.has(o))
   return {
-    lookFor: `the ${places.length} ${name}, all together. Turns bring them into few arrangements, never three of them round alone, so they come home first.`,
+    lookFor: canCycle
+      ? `the ${places.length} ${name}, all together: they are few enough for that.`
+      : `the ${places.length} ${name}, all together. Turns bring them into few arrangements, never three of them round alone, so they come home first.`,
     check: `${listed(groups.map(countedName))} are home. Others may have moved; their turn comes later.`,
     ifNot: MISTURNED,
     hints: {
       nudge: `The ${name} come home all together.`,
-      pointer: `Only a few positions of the ${name} can be reached; each has its own shortest way.`,
+      pointer: canCycle
+        ? `Each position of the ${name} has its own shortest way.`
+        : `Only a few positions of the ${name} can be reached; each has its own shortest way.`,
     },
     algorithm: step.turns.map(({ name: turn }) => turn),
     pieces: places.map((place) => puzzle.pieces[pieceIn(scene, place)].id),

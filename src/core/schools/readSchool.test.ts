@@ -130,7 +130,15 @@ describe('a school file', () => {
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       must(prove(cube3, must(readSchool(file)), 5))
     }
-    for (const school of [layers, edgesFirst, halfByHalf, faceThenThree, boxSwaps, nestedBoxes]) {
+    for (const school of [
+      layers,
+      edgesFirst,
+      halfByHalf,
+      faceThenThree,
+      boxSwaps,
+      nestedBoxes,
+      shapeFirst,
+    ]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
       expect(must(readSchool(file))).toEqual(school)

@@ -12,7 +12,7 @@ import { lookClassesOf } from '../../analysis/lookAlikes'
 import { memoised } from '../../memo'
 import { readTurns } from '../../notation/read'
 import { inverseOf, rehold, simplify } from '../../notation/rewrite'
-import { join, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
+import { doSequence, join, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import { IN, type Puzzle, type Turn } from '../../puzzle/compile'
 import { dot } from '../../geometry/vector'
 import {
@@ -23,7 +23,7 @@ import {
 } from '../../puzzle/directions'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, Technique } from '../../schools/school'
-import { looksHome, placeOf } from '../../state'
+import { looksHome, placeOf, start, type State } from '../../state'
 import { pieceFor, piecesOf, relativeTo } from '../goal'
 import { selected } from '../selections'
 import { doing, held, holding, layerTurns, preparing, spins, type PlannedTurn } from '../workpiece'
@@ -308,46 +308,72 @@ const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
     wanted: places,
     kept: numbers(kept),
   })
-  const table = { macros, places, orbit }
-  const size = orbit.length ** places.length * SIDES
+  return { macros, places, orbit, ...searchedBack({ macros, places, orbit }) }
+})
+
+/** From the finished position back, the cheapest first: positions wait in the order of their cost. */
+function searchedBack(
+  table: Pick<Row, 'macros' | 'places' | 'orbit'>,
+): Pick<Row, 'costs' | 'next'> {
+  const { macros, places, orbit } = table
+  const many = orbit.length
+  const size = many ** places.length * SIDES
   const costs = new Uint16Array(size).fill(UNREACHED)
   const next = new Int16Array(size).fill(-1)
-  const first = positionOf(table, places, 0)
-  costs[first] = 0
-  // The cheapest first: positions wait in the order of their cost.
-  const waiting: number[][] = [[first]]
-  const back = macros.map(({ to }) => invert(to))
+  const home = positionOf(table, places, 0)
+  costs[home] = 0
+  const waiting: number[][] = [[home]]
+  const steps = stepsBack(macros, orbit)
+  const digits = new Uint8Array(places.length)
   for (let cost = 0; cost < waiting.length; cost++)
     for (const position of waiting[cost] ?? []) {
       if (costs[position] !== cost) continue
-      const now = placesAt(table, position)
-      const after = position % SIDES
-      const isHome = now.every((place, i) => place === places[i])
-      for (const [m, macro] of macros.entries()) {
-        if (macro.isTrade && !isHome) continue
-        for (let before = 0; before < SIDES; before++) {
-          if (sideAfter(before, macro) !== after) continue
-          const from = positionOf(
-            table,
-            now.map((place) => back[m][place]),
-            before,
-          )
-          const price = cost + priceOf(before, macro)
-          if (price >= costs[from]) continue
-          costs[from] = price
-          next[from] = m
-          while (waiting.length <= price) waiting.push([])
-          waiting[price].push(from)
-        }
+      let rest = Math.floor(position / SIDES)
+      for (let i = digits.length - 1; i >= 0; i--) {
+        digits[i] = rest % many
+        rest = (rest - digits[i]) / many
+      }
+      const isHome = position - (position % SIDES) === home
+      for (const { macro, back, before, price, isTrade } of steps[position % SIDES]) {
+        if (isTrade && !isHome) continue
+        let from = 0
+        for (const digit of digits) from = from * many + back[digit]
+        from = from * SIDES + before
+        const whole = cost + price
+        if (whole >= costs[from]) continue
+        costs[from] = whole
+        next[from] = macro
+        while (waiting.length <= whole) waiting.push([])
+        waiting[whole].push(from)
       }
     }
-  return { ...table, costs, next }
-})
+  return { costs, next }
+}
 
-function invert(to: Uint8Array): Uint8Array {
-  const from = new Uint8Array(to.length)
-  to.forEach((place, i) => (from[place] = i))
-  return from
+/** For what may be half done after a sequence: the sequences that end so, and what was half done before. */
+function stepsBack(macros: readonly Macro[], orbit: readonly number[]) {
+  const steps = Array.from({ length: SIDES }, () => [] as StepBack[])
+  for (const [macro, each] of macros.entries()) {
+    const back = new Uint8Array(orbit.length)
+    orbit.forEach((place, digit) => (back[orbit.indexOf(each.to[place])] = digit))
+    for (let before = 0; before < SIDES; before++) {
+      const after = sideAfter(before, each)
+      if (after === undefined) continue
+      const price = priceOf(before, each)
+      steps[after].push({ macro, back, before, price, isTrade: each.isTrade })
+    }
+  }
+  return steps
+}
+
+interface StepBack {
+  /** Position among the sequences. */
+  readonly macro: number
+  /** Where what lies in each place of the orbit came from, both by position. */
+  readonly back: Uint8Array
+  readonly before: number
+  readonly price: number
+  readonly isTrade: boolean
 }
 
 /** All places that half turns of sides and turns of layers between the ends take the given ones to. */
@@ -380,8 +406,9 @@ function macrosFor(
   const axis = directionOfLetter(letter)
   const own = layersWith(puzzle, axis, orbit)
   const isOfBox = (place: number) => own.some((grip) => puzzle.carry[grip][24 * place] === IN)
-  const others = kept.filter((place) => !isOfBox(place))
-  const ownKept = [...kept.filter(isOfBox), ...anchorsOf(puzzle)]
+  const still = [...kept, ...anchorsOf(puzzle)]
+  const others = still.filter((place) => !isOfBox(place))
+  const ownKept = still.filter(isOfBox)
   const found = new Map<string, Macro>()
   const fetches = own.reduce<Sequence[]>(
     (rows, grip) =>
@@ -390,64 +417,67 @@ function macrosFor(
       ),
     [sequence(puzzle, '')],
   )
-  const known = sequences.flatMap((each) => {
-    const [as, text] = each.split('=')
-    const { turns } = sequence(puzzle, text)
-    return [
-      { as, turns },
-      { as, turns: inverseOf(puzzle, turns) },
-    ]
-  })
-  for (const [nth, spin] of spins(puzzle, axis).entries())
-    for (const fetch of fetches)
-      for (const { as, turns } of [{ as: '', turns: [] }, ...known]) {
-        const done = rehold(puzzle, turns, INVERSE[spin.hold])
-        if (done.length === 0 && (nth > 0 || fetch.turns.length === 0)) continue
-        const whole = join(puzzle, fetch, sequenceOf(puzzle, done))
-        const looksKept = (places: readonly number[], table: Uint8Array) =>
-          places.every((p) => looksHome(puzzle, p, table[24 * p]))
-        const staysThere = (p: number) => puzzle.place[24 * p + whole.table[24 * p]] === p
-        // What trades kept pieces with equal ones is not seen once all that is wanted is home.
-        const isTrade = !ownKept.every(staysThere)
-        if (!looksKept(isTrade ? [...ownKept, ...wanted] : ownKept, whole.table)) continue
-        const half = done.find(isHalfTurn(puzzle, axis))
-        const isEven = looksKept(others, whole.table)
-        const isHalf =
-          !isEven &&
-          half !== undefined &&
-          looksKept(others, join(puzzle, whole, sequence(puzzle, half.name)).table)
-        if (!isEven && !isHalf) continue
-        const to = Uint8Array.from(puzzle.pieces, (_, p) =>
-          isTrade ? p : puzzle.place[24 * p + whole.table[24 * p]],
-        )
-        const cost =
-          TURN * (fetch.turns.length + done.length) + (done.length > 1 && nth > 0 ? HOLD : 0)
-        const begins = fetch.turns.length === 0 && half !== undefined && done[0] === half
-        const ends = half !== undefined && done.at(-1) === half
-        const key = [
-          ...orbit.map((p) => to[p]),
-          isHalf ? half?.grip : NO_SIDE,
-          begins,
-          ends,
-          isTrade,
-        ].join()
-        const before = found.get(key)
-        if (before && before.cost <= cost) continue
-        found.set(key, {
-          hold: spin.hold,
-          fetch: fetch.turns,
-          sequence: done,
-          text: as,
-          to,
-          isOdd: isHalf,
-          isTrade,
-          side: NO_SIDE,
-          half: half?.grip,
-          beginsHalf: begins,
-          endsHalf: ends,
-          cost,
-        })
-      }
+  // Held every way, each tabulated once.
+  const known = [...spins(puzzle, axis).entries()].flatMap(([nth, { hold }]) =>
+    [{ as: '', turns: [] as readonly Turn[] }, ...forthAndBack(puzzle, sequences)].map(
+      ({ as, turns }) => ({
+        as,
+        nth,
+        hold,
+        made: sequenceOf(puzzle, rehold(puzzle, turns, INVERSE[hold])),
+      }),
+    ),
+  )
+  const looksKept = (places: readonly number[], at: State) =>
+    places.every((p) => looksHome(puzzle, p, at[p]))
+  for (const fetch of fetches) {
+    const fetched = doSequence(fetch, start(puzzle))
+    for (const { as, nth, hold, made } of known) {
+      const done = made.turns
+      if (done.length === 0 && (nth > 0 || fetch.turns.length === 0)) continue
+      const at = doSequence(made, fetched)
+      // What trades kept pieces with equal ones is not seen once all that is wanted is home.
+      const isTrade = ownKept.some((p) => puzzle.place[24 * p + at[p]] !== p)
+      if (!looksKept(isTrade ? [...ownKept, ...wanted] : ownKept, at)) continue
+      const half = done.find(isHalfTurn(puzzle, axis))
+      const isEven = looksKept(others, at)
+      const isHalf =
+        !isEven &&
+        half !== undefined &&
+        looksKept(others, doSequence(sequence(puzzle, half.name), at))
+      if (!isEven && !isHalf) continue
+      const to = Uint8Array.from(puzzle.pieces, (_, p) =>
+        isTrade ? p : puzzle.place[24 * p + at[p]],
+      )
+      const cost =
+        TURN * (fetch.turns.length + done.length) + (done.length > 1 && nth > 0 ? HOLD : 0)
+      const begins = fetch.turns.length === 0 && half !== undefined && done[0] === half
+      const ends = half !== undefined && done.at(-1) === half
+      const key = [
+        ...orbit.map((p) => to[p]),
+        isHalf ? half?.grip : NO_SIDE,
+        begins,
+        ends,
+        isTrade,
+      ].join()
+      const before = found.get(key)
+      if (before && before.cost <= cost) continue
+      found.set(key, {
+        hold,
+        fetch: fetch.turns,
+        sequence: done,
+        text: as,
+        to,
+        isOdd: isHalf,
+        isTrade,
+        side: NO_SIDE,
+        half: half?.grip,
+        beginsHalf: begins,
+        endsHalf: ends,
+        cost,
+      })
+    }
+  }
   const all = [...found.values()]
   const sides = [...new Set(all.filter(({ isOdd }) => isOdd).map(({ half }) => half))]
   if (sides.length > OTHERWISE) throw new Error('more than four sides would be half done')
@@ -456,6 +486,17 @@ function macrosFor(
     return macro.half === undefined ? macro : { ...macro, side: side < 0 ? OTHER_SIDE : side }
   })
 }
+
+/** Each sequence and what takes it back. */
+const forthAndBack = (puzzle: Puzzle, sequences: readonly string[]) =>
+  sequences.flatMap((each) => {
+    const [as, text] = each.split('=')
+    const { turns } = sequence(puzzle, text)
+    return [
+      { as, turns },
+      { as, turns: inverseOf(puzzle, turns) },
+    ]
+  })
 
 /** Those of the sequences of a stage, as they are written, that are of use on this puzzle and are to be learned. */
 export function sequencesUsed(
