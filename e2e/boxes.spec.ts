@@ -39,11 +39,13 @@ test('a tower out of shape is a box again by its shape alone, then led home box 
   page,
 }) => {
   await layOut(page, 'Pilot-house tower')
-  await page.getByLabel('Or your own turns').fill("R U' F R2 D B' L F2")
+  await page
+    .getByLabel('Or your own turns')
+    .fill("R2 U F2 1U D2 B2 1D' R2 U' L2 1U2 F2 D R U' F R2 D B' L F2")
   await page.getByLabel('School').selectOption({ label: 'Shape first' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
-  await expect(card).toContainText('the shape alone; colours do not matter yet')
+  await expect(card).toContainText('The shape alone; colours do not matter yet')
   const lit = page.getByRole('listitem').filter({ hasText: 'Shape' })
   await expect(lit).not.toContainText('done')
   await page.getByRole('button', { name: /^Step/ }).click()
