@@ -2,13 +2,13 @@
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, variantsOf, type School } from '../schools/school'
 import { taught } from '../schools/taught'
-import { sequencesOf } from './technique'
+import { learnedIn } from './technique'
 
 export function byHeart(puzzle: Puzzle, school: School): string[] {
   const [variant] = variantsOf(school)
   const stages = stagesOf(taught(puzzle, school), variant)
   const all = stages.flatMap((stage, s) =>
-    sequencesOf(puzzle, school, stage, stages[s - 1]?.goal ?? []),
+    learnedIn(puzzle, school, stage, stages[s - 1]?.goal ?? []),
   )
   return [...new Set(all)]
 }

@@ -24,7 +24,11 @@ describe('the sheet of a school', () => {
         }
       }
       const all = stages.flatMap((stage) => stage.byHeart.map(({ turns }) => turns))
-      expect(new Set(byHeart(puzzle, school))).toEqual(new Set(all))
+      // What is done in several layers is shown in each and counts once.
+      const whichever = (texts: readonly string[]) =>
+        new Set(texts.map((text) => text.replace(/\d+(?=[A-Z])/g, '')))
+      expect(whichever(byHeart(puzzle, school))).toEqual(whichever(all))
+      expect(byHeart(puzzle, school).length).toBeLessThanOrEqual(new Set(all).size)
     }
   })
 
@@ -38,5 +42,7 @@ describe('the sheet of a school', () => {
     expect(count('cube-2')).toMatchObject({ 'layer-by-layer': 9, 'face-first': 12, shortest: 0 })
     expect(count('tetra-3')).toMatchObject({ 'face-then-three': 7 })
     expect(count('cube-3').layers).toBeLessThanOrEqual(14)
+    expect(count('box-3x3x5')['nested-boxes']).toBeLessThanOrEqual(8)
+    expect(count('box-3x3x2')['box-swaps']).toBeLessThanOrEqual(8)
   })
 })

@@ -47,6 +47,8 @@ interface Way<K extends Kind> {
   ) => void
   /** The sequences that it asks to be known, for the right hand. */
   readonly known?: (lesson: Lesson, technique: Of<K>) => readonly string[]
+  /** The same as they are learned, where a stage does in other layers what is known already. */
+  readonly learned?: (lesson: Lesson, technique: Of<K>) => readonly string[]
   /** Tables that are built before the first plan, once. */
   readonly prepare?: (lesson: Lesson, technique: Of<K>, progress: (share: number) => void) => void
   /** It plans its own way whatever the stage's goal, and takes the hold that there is. */
@@ -77,7 +79,10 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   small: { run: doSmall },
   swap: {
     run: doSwaps,
-    known: (lesson, technique) => sequencesUsed(lesson, technique, lesson.goalBefore),
+    known: (lesson, technique) =>
+      sequencesUsed(lesson, technique, lesson.goalBefore).map(({ text }) => text),
+    learned: (lesson, technique) =>
+      sequencesUsed(lesson, technique, lesson.goalBefore).map(({ as }) => as),
     prepare: (lesson, technique) => void tableOf(lesson, technique, lesson.goalBefore),
     readsByLook: true,
   },
@@ -151,6 +156,20 @@ export function sequencesOf(
 ): readonly string[] {
   const { technique } = stage
   return wayOf(technique).known?.({ puzzle, school, stage, goalBefore }, technique) ?? []
+}
+
+/** The same as they are learned: what is done in several layers counts as one. */
+export function learnedIn(
+  puzzle: Puzzle,
+  school: School,
+  stage: Stage,
+  goalBefore: readonly Condition[],
+): readonly string[] {
+  const { technique } = stage
+  const { learned } = wayOf(technique)
+  return learned
+    ? learned({ puzzle, school, stage, goalBefore }, technique)
+    : sequencesOf(puzzle, school, stage, goalBefore)
 }
 
 /** Builds what the techniques of a school need, unless it is there. */

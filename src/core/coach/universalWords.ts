@@ -214,8 +214,9 @@ function smallWords(
   const groups = step.orbits.map((o) => groupOf(puzzle, o))
   const places = groups.flatMap((group) => group.places)
   const name = listed(groups.map(({ name: each }) => each))
-  // Three of them can go round alone where a cycle of theirs is known; then it is a matter of taste.
-  const canCycle = step.orbits.some((o) => knownCyclesOf(puzzle)?.has(o))
+  // That three of them cannot go round alone is said only where it has been looked for.
+  const cycles = knownCyclesOf(puzzle)
+  const canCycle = !cycles || step.orbits.some((o) => cycles.has(o))
   return {
     lookFor: canCycle
       ? `the ${places.length} ${name}, all together: they are few enough for that.`

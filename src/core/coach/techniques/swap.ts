@@ -498,15 +498,25 @@ const forthAndBack = (puzzle: Puzzle, sequences: readonly string[]) =>
     ]
   })
 
-/** Those of the sequences of a stage, as they are written, that are of use on this puzzle and are to be learned. */
+/** Those of the sequences of a stage that are of use on this puzzle and are to be learned. */
 export function sequencesUsed(
   lesson: Pick<StageContext, 'puzzle' | 'stage'>,
   technique: Swap,
   goalBefore: readonly Condition[],
-): string[] {
-  const { macros } = tableOf(lesson, technique, goalBefore)
-  // A single turn is nothing to learn.
-  return [...new Set(macros.map(({ text }) => text))].filter((text) => text.includes(' '))
+): readonly Written[] {
+  const used = new Set(tableOf(lesson, technique, goalBefore).macros.map(({ text }) => text))
+  return (
+    sequencesFor(lesson.puzzle, held(lesson.stage).base, technique)
+      .map(([as, text]) => ({ as, text }))
+      // A single turn is nothing to learn.
+      .filter(({ as }) => used.has(as) && as.includes(' '))
+  )
+}
+
+/** A sequence as it is written, for the outermost box, and as it is done in another one. */
+interface Written {
+  readonly as: string
+  readonly text: string
 }
 
 /**
