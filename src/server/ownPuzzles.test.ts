@@ -30,7 +30,7 @@ describe('puzzles of a person’s own', () => {
     expect(await ownPuzzles(profileId)).toEqual([{ ...definition, id }])
     expect(must(puzzleById(id)).definition.name).toBe('A box')
     expect(ownDefinitions().map((each) => each.id)).toContain(id)
-    expect(schoolsFor(id).map((school) => school.id)).toEqual(['piece-by-piece'])
+    expect(schoolsFor(id).map((school) => school.id)).toEqual(['box-swaps', 'piece-by-piece'])
   })
 
   it('have the same id whatever the order of the fields, and another for other content', () => {

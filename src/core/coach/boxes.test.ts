@@ -31,11 +31,9 @@ const box = (...size: number[]): Puzzle =>
 
 const written = (puzzle: Puzzle) => schoolsOf(puzzle).map(({ id }) => id)
 
-/** The school of a box that was written for boxes. */
-function schoolOf(puzzle: Puzzle) {
-  const school = schoolsOf(puzzle).find(({ id }) =>
-    ['box-swaps', 'nested-boxes', 'shape-first'].includes(id),
-  )
+/** The school of a box that was written for boxes; of several the first, or the one that is asked for. */
+function schoolOf(puzzle: Puzzle, ids = ['box-swaps', 'nested-boxes', 'shape-first']) {
+  const school = schoolsOf(puzzle).find(({ id }) => ids.includes(id))
   if (!school) throw new Error('no school of boxes')
   return school
 }
@@ -93,6 +91,20 @@ describe('schools of boxes', () => {
       }
     },
   )
+
+  it.each([
+    ['3 x 5 x 3', () => box(3, 5, 3)],
+    ['5 x 3 x 3', () => box(5, 3, 3)],
+    ['cut diagonally', () => must(puzzleById('diagonal-3x3x5-half'))],
+  ] as const)('lead home by slides, also where centres tell: %s', (_, made) => {
+    const puzzle = made()
+    const slideIn = schoolOf(puzzle, ['slide-in'])
+    for (let seed = 1; seed <= 6; seed++) {
+      const route = must(plan(puzzle, slideIn, drawn(puzzle, seed)))
+      expect(statesAfterStages(puzzle, slideIn, route).filter(({ met }) => !met)).toEqual([])
+      expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+    }
+  })
 
   it.each([
     ['up', 'down'],

@@ -15,6 +15,7 @@ import { oneTrigger } from './one-trigger'
 import { ownSchools, ownSchoolsFor } from './ownSchools'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
+import { slideIn } from './slide-in'
 import { taught } from './taught'
 import { shapeFirst } from './shape-first'
 import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
@@ -30,6 +31,7 @@ export const SCHOOLS: readonly School[] = [
   boxSwaps,
   nestedBoxes,
   shapeFirst,
+  slideIn,
 ]
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */

@@ -12,6 +12,7 @@ import { halfByHalf } from './half-by-half'
 import { layers } from './layers'
 import { nestedBoxes } from './nested-boxes'
 import { shapeFirst } from './shape-first'
+import { slideIn } from './slide-in'
 import { readSchool } from './readSchool'
 
 const corners = { kinds: ['corner'], layers: ['base'] }
@@ -138,6 +139,7 @@ describe('a school file', () => {
       boxSwaps,
       nestedBoxes,
       shapeFirst,
+      slideIn,
     ]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)

@@ -137,6 +137,7 @@ const fit = lazy((value: unknown): AnySchema => {
       mechanism: mixed().oneOf(['box', 'capped']).required(),
       ends: number().integer().min(2).max(7).required(),
       length: array().of(number().integer().min(2).max(7).required()).length(2).required(),
+      inSolids: boolean(),
     })
       .noUnknown(unknownField)
       .required()
@@ -192,7 +193,7 @@ const schema = object({
         aim: text(200).required(),
         aimInSolid: text(200),
         base: mixed().oneOf(['U', 'D', 'F', 'B', 'R', 'L']).required(),
-        goal: array().of(condition.required()).max(20).required(),
+        goal: array().of(condition.required()).min(1).max(20).required(),
         technique,
         asks: mixed().oneOf(['centres tell', 'no centre tells']),
         for: mixed().oneOf(['the belt', 'each box']),

@@ -186,6 +186,7 @@ export type Fit =
       readonly mechanism: 'box' | 'capped'
       readonly ends: number
       readonly length: readonly [least: number, most: number]
+      readonly inSolids?: boolean
     }
   | { readonly mechanism: 'tetrahedron' }
   /**

@@ -146,9 +146,10 @@ export function kitOfStage(
   base: Direction,
   { select, sequences = [] }: Extract<Technique, { kind: 'series' }>,
 ): Kit {
-  const asked = [...goalBefore, ...stage.goal].flatMap((condition) => [
-    ...piecesOf(puzzle, condition, base),
-  ])
+  // The shape is that of all pieces, and asks of none where it lies.
+  const asked = [...goalBefore, ...stage.goal]
+    .filter(({ must }) => must !== 'in shape')
+    .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
   return kitFor(
     puzzle,
     [

@@ -26,8 +26,18 @@ import type { Condition, Technique } from '../../schools/school'
 import { looksHome, placeOf, start, type State } from '../../state'
 import { pieceFor, piecesOf, relativeTo } from '../goal'
 import { selected } from '../selections'
-import { doing, held, holding, layerTurns, preparing, spins, type PlannedTurn } from '../workpiece'
-import type { StageContext, Workpiece } from '../workpiece'
+import {
+  doing,
+  held,
+  holding,
+  layerTurns,
+  PlanProblem,
+  preparing,
+  spins,
+  type PlannedTurn,
+  type StageContext,
+  type Workpiece,
+} from '../workpiece'
 
 type Swap = Extract<Technique, { kind: 'swap' }>
 
@@ -87,7 +97,12 @@ export function doSwaps(
     return [place, ...others].map(placeOfHome)
   })
   const begin = cheapest(table, choices)
-  if (begin === undefined) throw new Error(`no row of swaps ends the stage ${stage.id}`)
+  // Where turns can be blocked nothing has been asked of the position before.
+  if (begin === undefined)
+    throw new PlanProblem({
+      code: 'not-served',
+      sentence: `From here no row of swaps ends the stage “${stage.name}”. Stuck tells what this position is.`,
+    })
   // Of equal pieces those that the row brings there.
   const wanted = begin.places.map((place) =>
     puzzle.pieces.findIndex((_, p) => placeOf(puzzle, state, p) === place),
@@ -103,7 +118,7 @@ export function doSwaps(
   let turned: Rotation = IDENTITY
   for (const group of inSteps(ways)) {
     const known = group.find((way) => way.sequence.length > 1)
-    const hold = known && group.some(({ isOdd }) => isOdd) ? known.hold : (known?.hold ?? turned)
+    const hold = known?.hold ?? turned
     const spin = spins(puzzle, held(stage).base).find(
       (each) => multiply(each.hold, turned) === hold,
     )
