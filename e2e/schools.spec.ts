@@ -78,6 +78,11 @@ test('the schools of a puzzle: stages, what is known by heart, what it costs', a
   )
   await school.getByRole('button', { name: /What it costs/ }).click()
   await expect(school.getByRole('status')).toContainText(/\d+(\.\d+)? turns on average/)
+  // What is done in the layers of every box is learned once.
+  await page.goto('/schools/box-3x3x5')
+  const boxes = page.getByRole('region', { name: 'Nested boxes' })
+  await expect(boxes).toContainText('eight sequences by heart')
+  await expect(boxes).toContainText('Inner box: corners below.')
 })
 
 test('a school file is proven, kept and followed, or refused with what it cannot leave', async ({

@@ -8,6 +8,7 @@ import { plan, rankStarts } from '@/core/coach/plan'
 import { prepareFor } from '@/core/coach/technique'
 import { prove, type Proof } from '@/core/coach/prove'
 import type { Route } from '@/core/coach/route'
+import { byHeart } from '@/core/coach/byHeart'
 import { sheetOf, type SheetStage } from '@/core/coach/sheet'
 import { shorten } from '@/core/coach/shorten'
 import { writeTurns } from '@/core/notation/write'
@@ -93,12 +94,13 @@ let isStopped = false
 /** Milliseconds between two rests of that search. */
 const REST_MS = 60
 
-/** Called with the share done, 0 to 1. */
 /** A school of a puzzle, to read. */
 export interface SchoolSheet {
   readonly id: string
   readonly name: string
   readonly character: string
+  /** How many sequences are learned: what is done in several layers counts as one. */
+  readonly learned: number
   readonly stages: readonly SheetStage[]
   /** Other puzzles of the catalogue that it is for too, by name; none for what is derived of one puzzle. */
   readonly alsoFor: readonly string[]
@@ -116,6 +118,7 @@ export interface ProvenFile {
 const SURVEYED = 40
 const PROVEN = 200
 
+/** Called with the share done, 0 to 1. */
 export type Progress = (share: number) => void
 
 function positionOf({ puzzleId, school, state }: PlanRequest) {
@@ -231,6 +234,7 @@ const coach = {
         id: school.id,
         name: school.name,
         character: school.character,
+        learned: byHeart(puzzle.value, school).length,
         stages: sheetOf(puzzle.value, school),
         alsoFor: school.isWithoutBase
           ? []

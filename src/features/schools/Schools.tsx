@@ -139,7 +139,7 @@ interface Shown {
 function SchoolCard({
   puzzle,
   puzzleId,
-  sheet: { id, name, character, stages, alsoFor },
+  sheet: { id, name, character, learned, stages, alsoFor },
   settings,
   work,
   changed,
@@ -155,7 +155,6 @@ function SchoolCard({
     toast(`${name} is forgotten.`)
   }
   const [proof, setProof] = useState<Result<Proof>>()
-  const count = new Set(stages.flatMap(({ byHeart }) => byHeart.map(({ turns }) => turns))).size
   const survey = async () => {
     setProof(
       await work.run<Result<Proof>>(id, (progress) => coach().survey(puzzleId, id, progress)),
@@ -173,7 +172,7 @@ function SchoolCard({
           {alsoFor.length > 0 && <p className="text-sm text-soft">Also for: {listed(alsoFor)}.</p>}
         </div>
         <p className="text-sm">
-          {count === 0 ? 'Nothing by heart' : `${plural(count, 'sequence')} by heart`}
+          {learned === 0 ? 'Nothing by heart' : `${plural(learned, 'sequence')} by heart`}
         </p>
       </div>
       <Stages puzzle={puzzle} stages={stages} settings={settings} />
