@@ -1,6 +1,6 @@
 /** A page on which any error in the console fails the test, and the steps that tests share. */
 import { execFileSync } from 'node:child_process'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type Locator, type Page } from '@playwright/test'
 import { addOwnCopy, backToDemo } from './database'
 
 export const test = base.extend<{ allowed: { patterns: RegExp[] }; clean: undefined }>({
@@ -113,4 +113,20 @@ export const stepsUntilHome = (page: Page, most: number): Promise<void> =>
       await page.getByRole('button', { name: /^Step/ }).click(patience)
     },
     most,
+  )
+
+/** Does something, and waits until what is shown is another text than before. */
+export async function untilChanged(shown: Locator, act: () => Promise<void>): Promise<void> {
+  const before = await shown.innerText()
+  await act()
+  await expect.poll(() => shown.innerText()).not.toBe(before)
+}
+
+/** Waits until what has happened so far is drawn. */
+export const untilDrawn = (page: Page): Promise<void> =>
+  page.evaluate(
+    () =>
+      new Promise<void>((drawn) =>
+        requestAnimationFrame(() => requestAnimationFrame(() => drawn())),
+      ),
   )

@@ -1,4 +1,4 @@
-import { expect, test, toBench } from './fixtures'
+import { expect, test, toBench, untilChanged } from './fixtures'
 
 interface Ears {
   onresult?: (event: { results: { transcript: string }[][] }) => void
@@ -59,8 +59,7 @@ test('hands busy: looked for, turned and checked by voice alone, read aloud', as
   await heard('next')
   for (let turn = 0; turn < 40; turn++) {
     if (await dialog.getByText('Check', { exact: true }).isVisible()) break
-    await heard('next')
-    await page.waitForTimeout(60)
+    await untilChanged(dialog, () => heard('next'))
   }
   await expect(dialog).toContainText('Check')
   await expect(dialog).toContainText(/corners are home|corner is home/)
@@ -84,8 +83,7 @@ test('hands busy: without speech the page says so, and the keys go on', async ({
   const step = await dialog.getByRole('heading').innerText()
   for (let press = 0; press < 40; press++) {
     if ((await dialog.getByRole('heading').innerText()) !== step) break
-    await page.keyboard.press('Space')
-    await page.waitForTimeout(60)
+    await untilChanged(dialog, () => page.keyboard.press('Space'))
   }
   await expect(dialog).toContainText('Check')
   await page.keyboard.press('Escape')

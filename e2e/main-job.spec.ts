@@ -1,4 +1,4 @@
-import { expect, layOut, nextButton, test, toBench, untilHome } from './fixtures'
+import { expect, layOut, nextButton, test, toBench, untilDrawn, untilHome } from './fixtures'
 import { startServer, stopServer } from './server'
 
 test('by mouse: a drawn scramble is led home and found in the log', async ({ page }) => {
@@ -53,7 +53,7 @@ test('by keyboard alone: typed scramble, school, solve, log', async ({ page }) =
   await expect(page.getByText('Layer by layer').first()).toBeVisible()
   await untilHome(page, async () => {
     await page.keyboard.press('Enter')
-    await page.waitForTimeout(150)
+    await untilDrawn(page)
   })
   // The link comes when the server has replayed and logged the solve.
   await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()

@@ -1,4 +1,4 @@
-import { expect, nextButton, test, toBench, untilHome } from './fixtures'
+import { expect, nextButton, test, toBench, untilDrawn, untilHome } from './fixtures'
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
 
@@ -28,7 +28,7 @@ test('hands busy: a tap anywhere goes on', async ({ page }) => {
   for (let taps = 0; taps < 200; taps++) {
     if (await dialog.getByText('Home.').isVisible()) break
     await words.tap()
-    await page.waitForTimeout(40)
+    await untilDrawn(page)
   }
   await expect(dialog.getByText('Home.')).toBeVisible()
 })

@@ -64,7 +64,7 @@ interface Macro {
   readonly cost: number
 }
 
-interface Row {
+interface Table {
   readonly macros: readonly Macro[]
   /** Cost of the cheapest row from each position; positions as `positionOf` numbers them. */
   readonly costs: Uint16Array
@@ -174,7 +174,7 @@ function inSteps(ways: readonly Macro[]): Macro[][] {
 
 /** Of all ways to tell equal pieces apart the position from which the row is the cheapest. */
 function cheapest(
-  table: Row,
+  table: Table,
   choices: readonly (readonly number[])[],
 ): { readonly at: number; readonly places: readonly number[] } | undefined {
   let best: ReturnType<typeof cheapest>
@@ -205,13 +205,13 @@ const OTHER_SIDE = -2
 
 /** A position as a number: where the pieces lie, as digits, and the side that is half done; 0 for none. */
 const positionOf = (
-  { orbit }: Pick<Row, 'orbit'>,
+  { orbit }: Pick<Table, 'orbit'>,
   places: readonly number[],
   side: number,
 ): number =>
   places.reduce((sum, place) => sum * orbit.length + orbit.indexOf(place), 0) * SIDES + side
 
-function placesAt({ orbit, places }: Pick<Row, 'orbit' | 'places'>, position: number): number[] {
+function placesAt({ orbit, places }: Pick<Table, 'orbit' | 'places'>, position: number): number[] {
   let rest = Math.floor(position / SIDES)
   const digits = places.map(() => {
     const digit = rest % orbit.length
@@ -237,19 +237,19 @@ function sideAfter(now: number, macro: Macro): number | undefined {
 const priceOf = (now: number, { cost, beginsHalf }: Macro): number =>
   beginsHalf && now > 0 && now <= OTHERWISE ? cost - 2 * TURN : cost
 
-const positionAfter = (table: Row, position: number, macro: Macro): number =>
+const positionAfter = (table: Table, position: number, macro: Macro): number =>
   positionOf(
     table,
     placesAt(table, position).map((place) => macro.to[place]),
     sideAfter(position % SIDES, macro) ?? 0,
   )
 
-/** The table of a stage, built once; throws if its sequences do not do what the stage needs. */
+/** The table of a stage, built once. */
 export function tableOf(
   { puzzle, stage }: Pick<StageContext, 'puzzle' | 'stage'>,
   technique: Swap,
   goalBefore: readonly Condition[],
-): Row {
+): Table {
   const side = held(stage).base
   // Places as the stage holds the puzzle.
   const wanted = selected(puzzle, technique.select, side)
@@ -257,7 +257,7 @@ export function tableOf(
     .filter(({ must }) => must === 'home' || must === 'looks home')
     .flatMap((condition) => [...piecesOf(puzzle, condition, side)])
     .filter((place, i, all) => !wanted.includes(place) && all.indexOf(place) === i)
-  return rowsFor(
+  return tableFor(
     puzzle,
     [
       side.letter,
@@ -313,7 +313,7 @@ function layersFromOutside(puzzle: Puzzle, { vector, letter }: Direction): strin
   return names.sort((a, b) => inward(b) - inward(a)).map((grip) => puzzle.grips[grip].name)
 }
 
-const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
+const tableFor = memoised((puzzle: Puzzle, key: string): Table => {
   const [letter, wanted, kept, sequences] = key.split(';')
   const numbers = (text: string) => (text === '' ? [] : text.split(',').map(Number))
   const places = numbers(wanted)
@@ -328,8 +328,8 @@ const rowsFor = memoised((puzzle: Puzzle, key: string): Row => {
 
 /** From the finished position back, the cheapest first: positions wait in the order of their cost. */
 function searchedBack(
-  table: Pick<Row, 'macros' | 'places' | 'orbit'>,
-): Pick<Row, 'costs' | 'next'> {
+  table: Pick<Table, 'macros' | 'places' | 'orbit'>,
+): Pick<Table, 'costs' | 'next'> {
   const { macros, places, orbit } = table
   const many = orbit.length
   const size = many ** places.length * SIDES
