@@ -30,6 +30,26 @@ export function slabsOf(
   return [...bySlab.values()].sort((a, b) => a - b)
 }
 
+const named = new WeakMap<Puzzle, readonly Turn[]>()
+
+/** A turn under the name of its layer, as `layersOf` has it; itself where it turns more than one layer. */
+export function asNamed(puzzle: Puzzle, { index }: Turn): Turn {
+  const known = named.get(puzzle) ?? turnsAsNamed(puzzle)
+  named.set(puzzle, known)
+  return known[index]
+}
+
+function turnsAsNamed(puzzle: Puzzle): readonly Turn[] {
+  const bySlab = new Map(layersOf(puzzle).map((grip) => [slabOf(puzzle.grips[grip]), grip]))
+  return puzzle.turns.map((turn) => {
+    const own = turn.whole ? undefined : bySlab.get(slabOf(puzzle.grips[turn.grip]))
+    const same = puzzle.turns.find(
+      ({ grip, rotation }) => grip === own && rotation === turn.rotation,
+    )
+    return same ?? turn
+  })
+}
+
 const isShorter = (name: string, other: string): boolean =>
   name.length !== other.length
     ? name.length < other.length

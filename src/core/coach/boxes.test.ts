@@ -1,17 +1,19 @@
 import { describe, expect, it } from 'vitest'
+import { slabsOf } from '../analysis/layers'
 import { compile, type Puzzle } from '../puzzle/compile'
 import { directionOfLetter, directionOfName } from '../puzzle/directions'
 import { readDefinition } from '../puzzle/readDefinition'
 import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { schoolsOf } from '../schools'
-import { stagesOf } from '../schools/school'
+import { stagesOf, type School } from '../schools/school'
 import { capped } from '../testing'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, rotateState } from '../state'
 import { follow, openBench } from './bench'
 import { frameMeeting } from './goal'
 import { plan } from './plan'
+import type { Route } from './route'
 import { selected } from './selections'
 import { owedAt, trailOf } from './standing'
 import { faultsOf } from './truth.testing'
@@ -60,6 +62,20 @@ const BOXES = [
   [3, 7, 3],
 ]
 
+/** Led home stage by stage, every sentence true, every layer under the one name that it has. */
+function expectGood(puzzle: Puzzle, school: School, route: Route): void {
+  const { states, tape } = trailOf(puzzle, route)
+  expect(isSolved(puzzle, states[tape.length])).toBe(true)
+  expect(statesAfterStages(puzzle, school, route).filter(({ met }) => !met)).toEqual([])
+  expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+  const named = new Set(slabsOf(puzzle))
+  const strange = tape.filter(({ name }) => {
+    const turn = puzzle.turnByName.get(name)
+    return turn && !turn.whole && !named.has(turn.grip)
+  })
+  expect(strange.map(({ name }) => name)).toEqual([])
+}
+
 describe('schools of boxes', () => {
   it('are offered to boxes with ends of three by three, and to nothing else', () => {
     expect(written(box(3, 2, 3))).toContain('box-swaps')
@@ -81,13 +97,8 @@ describe('schools of boxes', () => {
     (...size) => {
       const puzzle = box(...size)
       for (const { from, route } of routesOf(puzzle, 6)) {
-        const { states, tape } = trailOf(puzzle, route)
-        expect(states[0]).toEqual(from)
-        expect(isSolved(puzzle, states[tape.length])).toBe(true)
-        expect(
-          statesAfterStages(puzzle, schoolOf(puzzle), route).filter(({ met }) => !met),
-        ).toEqual([])
-        expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+        expect(trailOf(puzzle, route).states[0]).toEqual(from)
+        expectGood(puzzle, schoolOf(puzzle), route)
       }
     },
   )
@@ -101,8 +112,7 @@ describe('schools of boxes', () => {
     const slideIn = schoolOf(puzzle, ['slide-in'])
     for (let seed = 1; seed <= 6; seed++) {
       const route = must(plan(puzzle, slideIn, drawn(puzzle, seed)))
-      expect(statesAfterStages(puzzle, slideIn, route).filter(({ met }) => !met)).toEqual([])
-      expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+      expectGood(puzzle, slideIn, route)
     }
   })
 
@@ -113,14 +123,7 @@ describe('schools of boxes', () => {
   ])('lead a core with caps home, first by its shape: %s and %s', (...caps) => {
     const puzzle = capped(...caps)
     expect(written(puzzle)).toContain('shape-first')
-    for (const { route } of routesOf(puzzle, 5)) {
-      const { states, tape } = trailOf(puzzle, route)
-      expect(isSolved(puzzle, states[tape.length])).toBe(true)
-      expect(statesAfterStages(puzzle, schoolOf(puzzle), route).filter(({ met }) => !met)).toEqual(
-        [],
-      )
-      expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
-    }
+    for (const { route } of routesOf(puzzle, 5)) expectGood(puzzle, schoolOf(puzzle), route)
   })
 
   it('leave at the end of each step what the stages before have done', () => {

@@ -2,6 +2,7 @@
  * Series: three pieces of one orbit at a time by a sequence that is known by heart, brought to bear by a
  * set-up that is undone afterwards. What no goal has asked for yet may move; all else is left as it is.
  */
+import { asNamed } from '../../analysis/layers'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../../rotation'
 import { memoised } from '../../memo'
 import { inverseOf, rehold } from '../../notation/rewrite'
@@ -119,7 +120,8 @@ export function doSeries(
     const spin = spins(puzzle, side).find((each) => multiply(each.hold, turned) === hold)
     if (!spin) throw new Error('no turn of the whole puzzle takes that hold')
     turned = hold
-    const as = (turns: readonly Turn[]) => rehold(puzzle, turns, hold)
+    const as = (turns: readonly Turn[]) =>
+      rehold(puzzle, turns, hold).map((turn) => asNamed(puzzle, turn))
     const three = homes.map((home) => pieceFor(puzzle, home, frame))
     const done = as(cycle.base.turns)
     work.step(

@@ -7,7 +7,7 @@
  * from the finished one over all ways to make a sequence tells the cheapest row from every position.
  */
 import { anchorsOf } from '../../analysis/anchors'
-import { layersOf } from '../../analysis/layers'
+import { asNamed, layersOf } from '../../analysis/layers'
 import { lookClassesOf } from '../../analysis/lookAlikes'
 import { memoised } from '../../memo'
 import { readTurns } from '../../notation/read'
@@ -124,7 +124,8 @@ export function doSwaps(
     )
     if (!spin) throw new Error('no turn of the whole puzzle takes that hold')
     turned = hold
-    const as = (turns: readonly Turn[]) => rehold(puzzle, turns, hold)
+    const as = (turns: readonly Turn[]) =>
+      rehold(puzzle, turns, hold).map((turn) => asNamed(puzzle, turn))
     const turns: PlannedTurn[] = [
       ...holding(spin.turns),
       ...preparing(as(group[0].fetch)),
