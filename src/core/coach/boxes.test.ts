@@ -1,13 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { slabsOf } from '../analysis/layers'
-import { compile, type Puzzle } from '../puzzle/compile'
+import type { Puzzle } from '../puzzle/compile'
 import { directionOfLetter, directionOfName } from '../puzzle/directions'
-import { readDefinition } from '../puzzle/readDefinition'
 import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { schoolsOf } from '../schools'
 import { stagesOf, type School } from '../schools/school'
-import { capped } from '../testing'
+import { box, capped } from '../testing'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { isSolved, rotateState } from '../state'
 import { follow, openBench } from './bench'
@@ -18,18 +17,6 @@ import { selected } from './selections'
 import { owedAt, trailOf } from './standing'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
-
-const box = (...size: number[]): Puzzle =>
-  compile(
-    must(
-      readDefinition({
-        schema: 1,
-        id: `box-${size.join('x')}`,
-        name: `box ${size.join('x')}`,
-        mechanism: { kind: 'box', size },
-      }),
-    ),
-  )
 
 const written = (puzzle: Puzzle) => schoolsOf(puzzle).map(({ id }) => id)
 
@@ -53,7 +40,7 @@ const routesOf = (puzzle: Puzzle, count: number) =>
   })
 
 /** Ends above, in front and on the right; with a belt and without. */
-const BOXES = [
+const BOXES: readonly [number, number, number][] = [
   [3, 2, 3],
   [3, 4, 3],
   [3, 5, 3],
@@ -80,13 +67,13 @@ describe('schools of boxes', () => {
   it('are offered to boxes with ends of three by three, and to nothing else', () => {
     expect(written(box(3, 2, 3))).toContain('box-swaps')
     for (const size of BOXES.slice(1)) expect(written(box(...size))).toContain('nested-boxes')
-    for (const size of [
+    const others: typeof BOXES = [
       [3, 3, 3],
       [4, 5, 4],
       [2, 3, 2],
       [3, 4, 5],
-    ])
-      expect(written(box(...size))).not.toContain('nested-boxes')
+    ]
+    for (const size of others) expect(written(box(...size))).not.toContain('nested-boxes')
     expect(written(capped('up', 'front'))).not.toContain('shape-first')
     for (const id of ['shift-3x3x5', 'diagonal-3x3x5', 'tilt-3'])
       expect(written(must(puzzleById(id)))).not.toContain('nested-boxes')

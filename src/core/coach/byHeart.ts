@@ -2,13 +2,13 @@
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, variantsOf, type School } from '../schools/school'
 import { taught } from '../schools/taught'
-import { learnedIn } from './technique'
+import { sequencesOf } from './technique'
 
 export function byHeart(puzzle: Puzzle, school: School): string[] {
   const [variant] = variantsOf(school)
   const stages = stagesOf(taught(puzzle, school), variant)
   const all = stages.flatMap((stage, s) =>
-    learnedIn(puzzle, school, stage, stages[s - 1]?.goal ?? []),
+    sequencesOf(puzzle, school, stage, stages[s - 1]?.goal ?? [], 'learned'),
   )
   return [...new Set(all)]
 }

@@ -1,5 +1,6 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
 import { isReached } from '../universal/account'
+import { anchorsOf } from '../analysis/anchors'
 import { canBlock, holdOf } from '../analysis/placements'
 import { sideName } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
@@ -211,8 +212,8 @@ function draftFrom(
   })
   const wanted = begun.filter(({ work }) => takesFirst(puzzle, work, options))
   const left = wanted.length > 0 ? wanted : begun
-  // Where no piece settles how the sides are meant, every way is followed to its end.
-  if (starts.some(({ piece }) => piece === undefined))
+  // Where pieces that never travel leave several ways to mean the sides, each is followed to its end.
+  if (anchorsOf(puzzle).length > 0)
     return left.map(toTheEnd).reduce((a, b) => (b.cost < a.cost ? b : a))
   return toTheEnd(left.reduce((a, b) => (b.work.cost < a.work.cost ? b : a)))
 }
@@ -236,14 +237,7 @@ function toTheEnd({
   const turns = steps.flatMap(madeIn)
   const last = steps.at(-1)
   const end = last ? turnedAll(puzzle, last.before, madeIn(last)) : work.state
-  return {
-    end,
-    start,
-    stages: trimmed,
-    turns,
-    cost: work.cost,
-    found: work.found,
-  }
+  return { end, start, stages: trimmed, turns, cost: work.cost, found: work.found }
 }
 
 /** In so many last stages readings that promise the same are compared by what they cost, so many of them. */

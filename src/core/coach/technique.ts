@@ -147,29 +147,21 @@ export const plansAsWhole = ({ technique }: Stage): boolean => wayOf(technique).
 
 export const readsByLook = ({ technique }: Stage): boolean => wayOf(technique).readsByLook ?? false
 
-/** The sequences that a stage asks to be known, for the right hand. */
+/**
+ * The sequences that a stage asks to be known, for the right hand: as they are done there, or as they are
+ * learned, where what is done in several layers is one.
+ */
 export function sequencesOf(
   puzzle: Puzzle,
   school: School,
   stage: Stage,
   goalBefore: readonly Condition[],
+  as: 'known' | 'learned' = 'known',
 ): readonly string[] {
   const { technique } = stage
-  return wayOf(technique).known?.({ puzzle, school, stage, goalBefore }, technique) ?? []
-}
-
-/** The same as they are learned: what is done in several layers counts as one. */
-export function learnedIn(
-  puzzle: Puzzle,
-  school: School,
-  stage: Stage,
-  goalBefore: readonly Condition[],
-): readonly string[] {
-  const { technique } = stage
-  const { learned } = wayOf(technique)
-  return learned
-    ? learned({ puzzle, school, stage, goalBefore }, technique)
-    : sequencesOf(puzzle, school, stage, goalBefore)
+  const { known, learned } = wayOf(technique)
+  const told = as === 'learned' ? (learned ?? known) : known
+  return told?.({ puzzle, school, stage, goalBefore }, technique) ?? []
 }
 
 /** Builds what the techniques of a school need, unless it is there. */

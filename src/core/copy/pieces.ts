@@ -281,7 +281,9 @@ function orbitsThatCannotBe(puzzle: Puzzle, { state, placed, hold }: Placed): nu
   const { coordinates, turns, changes, vectorOf } = accountOf(puzzle)
   const moduli = coordinates.map(({ modulus }) => modulus)
   const open = orbits.map(({ places }) => places.filter((p) => !placed.has(p)).length)
-  const vector = vectorOf(rotateState(filledUp(puzzle, state, placed, hold), INVERSE[hold]))
+  const filled = filledUp(puzzle, state, placed, hold)
+  if (!filled) return undefined
+  const vector = vectorOf(rotateState(filled, INVERSE[hold]))
   const canBeWith = (isFree: (orbit: number, what: Coordinate['what']) => boolean) => {
     const free = coordinates.flatMap(({ orbit, what }, c) =>
       isFree(orbit, what) ? [coordinates.map((_, other) => Number(other === c))] : [],
@@ -301,23 +303,23 @@ function orbitsThatCannotBe(puzzle: Puzzle, { state, placed, hold }: Placed): nu
   return [...new Set(judged.map(({ orbit }) => orbit))]
 }
 
-/** Pieces that are not entered yet put into the places that are left, in some way. */
+/** Pieces that are not entered yet put into the places that are left, in some way; undefined if none is found. */
 function filledUp(
   puzzle: Puzzle,
   given: State,
   placed: ReadonlySet<number>,
   hold: Rotation,
-): State {
+): State | undefined {
   const state = new Uint8Array(given)
   const taken = new Set([...placed].map((p) => puzzle.slot[24 * p + state[p]]))
-  puzzle.pieces.forEach((_, p) => {
-    if (placed.has(p)) return
+  for (const p of puzzle.pieces.keys()) {
+    if (placed.has(p)) continue
     const ways = reachOf(puzzle)[p].map((r) => multiply(hold, r))
     const free = ways.find((r) => !taken.has(puzzle.slot[24 * p + r]))
-    if (free === undefined) throw new Error('a piece has no place left')
+    if (free === undefined) return undefined
     state[p] = free
     taken.add(puzzle.slot[24 * p + free])
-  })
+  }
   return state
 }
 
