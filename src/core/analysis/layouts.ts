@@ -9,8 +9,10 @@ import { frameOf } from './frame'
 import { decidersOf, isBlocked, turnedRotations } from './deciders'
 import { familiesOf } from './placements'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { IDENTITY } from '../rotation'
-import { inverseOf, start, turnFreely, type State } from '../state'
+import type { Progress } from './permutationGroup'
+import { membershipUnder } from './space'
+import { IDENTITY, multiply, type Rotation } from '../rotation'
+import { inverseOf, rotateState, start, turnFreely, type State } from '../state'
 
 /** More layouts than this are not listed. */
 export const MOST_LAYOUTS = 30_000
@@ -38,8 +40,24 @@ const known = new WeakMap<Puzzle, Layouts | null>()
 export function layoutsOf(puzzle: Puzzle): Layouts | undefined {
   const found = known.get(puzzle)
   if (found !== undefined) return found ?? undefined
-  const layouts = puzzle.definition.glue.length > 0 ? listLayouts(puzzle) : undefined
+  const layouts =
+    puzzle.definition.glue.length > 0
+      ? listLayouts(puzzle, frameOf(puzzle).turns, MOST_LAYOUTS)
+      : undefined
   known.set(puzzle, layouts ?? null)
+  return layouts
+}
+
+const inHolds = new WeakMap<Puzzle, Layouts | null>()
+
+/** The same with whole-puzzle turns among the turns; a layout held otherwise counts apart. */
+export function layoutsInHolds(puzzle: Puzzle): Layouts | undefined {
+  const found = inHolds.get(puzzle)
+  if (found !== undefined) return found ?? undefined
+  const turns = [...frameOf(puzzle).turns, ...puzzle.turns.filter(({ whole }) => whole)]
+  const most = puzzle.holds.length * MOST_LAYOUTS
+  const layouts = layoutsOf(puzzle) && listLayouts(puzzle, turns, most)
+  inHolds.set(puzzle, layouts ?? null)
   return layouts
 }
 
@@ -51,9 +69,8 @@ export const changesShape = (puzzle: Puzzle): boolean => {
   return familiesOf(puzzle).some(({ pieces, slots }) => slots.length > pieces.length)
 }
 
-function listLayouts(puzzle: Puzzle): Layouts | undefined {
+function listLayouts(puzzle: Puzzle, turns: readonly Turn[], most: number): Layouts | undefined {
   const deciders = decidersOf(puzzle)
-  const { turns } = frameOf(puzzle)
   const finished = new Uint8Array(deciders.length).fill(IDENTITY)
   const list: Layout[] = [{ rotations: finished, from: -1, turn: undefined, depth: 0 }]
   const at = new Map([[keyOf(puzzle, finished), 0]])
@@ -68,7 +85,7 @@ function listLayouts(puzzle: Puzzle): Layouts | undefined {
         if (!isBranch(list, from, to, turn, puzzle)) closing.push({ from, turn, to })
         continue
       }
-      if (list.length >= MOST_LAYOUTS) return undefined
+      if (list.length >= most) return undefined
       at.set(key, list.length)
       list.push({ rotations, from, turn, depth: list[from].depth + 1 })
     }
@@ -123,6 +140,28 @@ function pathTo({ list }: Layouts, position: number): Turn[] {
   return path.reverse()
 }
 
+/**
+ * What becomes of the finished puzzle where each of its layouts that a hold leaves as it is has been gone to,
+ * the whole turned into that hold, and the same way gone back.
+ */
+export function* loopsThroughHold(
+  puzzle: Puzzle,
+  layouts: Layouts,
+  hold: Rotation,
+): Generator<State> {
+  for (const [position, { rotations }] of layouts.list.entries()) {
+    const held = rotations.map((r) => multiply(hold, r))
+    if (layouts.at.get(keyOf(puzzle, held)) !== position) continue
+    const path = pathTo(layouts, position)
+    const out = path.reduce((state, turn) => turnFreely(puzzle, state, turn, state), start(puzzle))
+    const turned = rotateState(out, hold)
+    yield inverseOf(puzzle, path).reduce(
+      (state, turn) => turnFreely(puzzle, state, turn, state),
+      turned,
+    )
+  }
+}
+
 /** A loop through the finished layout, and the state that it makes of the finished puzzle. */
 export interface Loop {
   readonly turns: readonly Turn[]
@@ -142,4 +181,23 @@ export function* loopsThrough(puzzle: Puzzle, layouts: Layouts): Generator<Loop>
     seen.add(made(inverseOf(puzzle, turns)).join())
     yield { turns, effect }
   }
+}
+
+/** Loops that together do all that can be done without changing the layout, each needed for it. */
+export function generatorsThrough(
+  puzzle: Puzzle,
+  layouts: Layouts,
+  fixed: number | undefined,
+  progress: Progress = () => undefined,
+): State[] {
+  const loops: State[] = []
+  let isOld: (state: State) => boolean = () => false
+  let seen = 0
+  for (const { effect } of loopsThrough(puzzle, layouts)) {
+    if (++seen % 1000 === 0) progress(seen / (layouts.closing.length + seen))
+    if (isOld(effect)) continue
+    loops.push(effect)
+    isOld = membershipUnder(puzzle, loops, fixed, false)
+  }
+  return loops
 }

@@ -4,7 +4,7 @@ import { CATALOG_IDS, puzzleById } from '../catalog'
 import { compile, type Puzzle } from '../puzzle/compile'
 import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
-import { rotateState, start, turnFreely, type State } from '../state'
+import { blockOf, rotateState, start, turnFreely, type State } from '../state'
 import { definitionKey, derivedOrder } from './derivedOrders'
 import { frameOf } from './frame'
 import { orderOfPuzzle, picturesInHold, writeOrder } from './order'
@@ -21,6 +21,7 @@ function enumerate(puzzle: Puzzle, most: number): State[] | undefined {
   const found = [first]
   for (const state of found)
     for (const turn of turns) {
+      if (blockOf(puzzle, state, turn)) continue
       const next = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
       const key = next.join()
       if (seen.has(key)) continue
@@ -50,7 +51,7 @@ function picturesOf(puzzle: Puzzle, states: readonly State[]): number {
 const halves = (tops: readonly [string, readonly number[], number, string][]) => ({
   halfSpaces: tops.map(([, normal, at, colour]) => ({ normal, at, colour })),
 })
-const boxWith = (size: number[], colours: string[]) => ({
+const boxWith = (size: readonly number[], colours: readonly string[]) => ({
   schema: 1,
   id: 'small',
   name: 'small',
@@ -124,6 +125,38 @@ describe('the order of the group', () => {
       { numRuns: 20 },
     )
     expect(counted).toBeGreaterThan(5)
+  })
+
+  it('agrees with counting where blocks are glued and the hold cannot be told by eye', () => {
+    let counted = 0
+    const counts = (puzzle: Puzzle) => {
+      const states = enumerate(puzzle, 40_000)
+      if (!states) return
+      const order = orderOfPuzzle(puzzle)
+      expect(order.groupOrder).toBe(BigInt(states.length))
+      expect(order.visibleStates).toBe(BigInt(picturesOf(puzzle, states)))
+      counted++
+    }
+    // One colour above and below, on the sides that face each other too, or all over.
+    const colours = fc.constantFrom(
+      ['white', 'white', 'red', 'orange', 'blue', 'green'],
+      ['white', 'white', 'red', 'red', 'blue', 'blue'],
+      ['white', 'white', 'white', 'white', 'white', 'white'],
+    )
+    const size = fc.constantFrom([2, 2, 3], [3, 3, 2], [2, 3, 2], [3, 2, 1], [2, 2, 2], [1, 3, 3])
+    const tied = fc.tuple(size, colours, fc.nat(), fc.nat()).map(([sides, faces, at, along]) => {
+      const middle = (n: number, i: number) => i - (n - 1) / 2
+      const axes = [0, 1, 2].filter((a) => sides[a] > 1)
+      const axis = axes[along % axes.length]
+      const cell = sides.map((n, a) => (a === axis ? 0 : Math.floor(at / 4 ** a) % n))
+      const pair = [0, 1].map((i) => cell.map((c, a) => middle(sides[a], a === axis ? c + i : c)))
+      return compile(must(readDefinition({ ...boxWith(sides, faces), glue: [pair] })))
+    })
+    fc.assert(
+      fc.property(tied, (puzzle) => counts(puzzle)),
+      { numRuns: 25 },
+    )
+    expect(counted).toBeGreaterThan(8)
   })
 
   it('counts boxes of even length up to their holds, and circles all free or all locked', () => {

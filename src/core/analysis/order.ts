@@ -13,12 +13,12 @@ import type { State } from '../state'
 import { frameOf } from './frame'
 import { vectorOf } from './invariants'
 import { invariantWords } from './invariantWords'
-import { changesShape, layoutsOf, loopsThrough, type Layouts } from './layouts'
+import { changesShape, generatorsThrough, layoutsOf, type Layouts } from './layouts'
 import { moveOf, type Orbit } from './orbits'
 import { PermutationGroup, type Progress } from './permutationGroup'
 import { canBlock } from './placements'
 import { coreOf, loopsOf } from './shapes'
-import { allOf, effectsOf, groupUnder, spaceOf } from './space'
+import { allOf, effectsOf, groupUnder, membershipUnder, spaceOf } from './space'
 import { commonOrder, visibleStates } from './visible'
 
 export interface Order {
@@ -66,22 +66,12 @@ function withIndexWords(order: Order): Order {
  */
 function orderOfGlued(puzzle: Puzzle, layouts: Layouts, progress: Progress): Order {
   const { piece } = frameOf(puzzle)
-  const loops: State[] = []
-  let isOld: (state: State) => boolean = () => false
-  let seen = 0
-  for (const { effect } of loopsThrough(puzzle, layouts)) {
-    if (++seen % 1000 === 0) progress(seen / (layouts.closing.length + seen))
-    if (isOld(effect)) continue
-    loops.push(effect)
-    isOld = membershipUnder(puzzle, loops, piece, false)
-  }
+  const loops = generatorsThrough(puzzle, layouts, piece, progress)
   const order = orderUnder(puzzle, loops, piece, progress)
   const count = BigInt(layouts.list.length)
-  const times = (own: bigint | null) => own && own * count
   return {
     ...order,
-    groupOrder: times(order.groupOrder),
-    visibleStates: times(order.visibleStates),
+    groupOrder: order.groupOrder && order.groupOrder * count,
     // Within one layout, which is not what these are said to count.
     index: null,
     indexByInvariants: null,
@@ -123,7 +113,7 @@ function orderUnder(
   const remarks: string[] = []
   return {
     groupOrder: group.order,
-    visibleStates: visibleStates(puzzle, group, space, remarks),
+    visibleStates: visibleStates(puzzle, moves, group, space, remarks),
     index,
     indexByInvariants,
     silhouettes: null,
@@ -142,27 +132,6 @@ export function membershipOf(puzzle: Puzzle): ((state: State) => boolean) | unde
   const { turns, piece } = frameOf(puzzle)
   const moves = core ? loopsOf(puzzle, core) : turns.map((turn) => moveOf(puzzle, turn))
   return membershipUnder(puzzle, moves, core ? undefined : piece)
-}
-
-/**
- * Whether a state, told apart in all its pieces, is what some sequence of moves makes. Without the proof no
- * may be said where yes is right, never the other way round.
- */
-export function membershipUnder(
-  puzzle: Puzzle,
-  moves: readonly State[],
-  fixed: number | undefined,
-  isProven = true,
-): (state: State) => boolean {
-  const { space, group } = groupUnder(puzzle, moves, fixed, undefined, isProven)
-  return (state) => {
-    const effects = effectsOf(puzzle, space.orbits, state)
-    // A piece outside its orbit, or turned as its orbit never turns it.
-    const isOutside = space.orbits.some(({ orientations }, o) =>
-      effects[o].to.some((to, i) => to < 0 || !orientations.includes(effects[o].change[i])),
-    )
-    return !isOutside && group.contains(space.permutationOf(effects))
-  }
 }
 
 /**

@@ -206,3 +206,24 @@ function mostUnder(
   const abelian = moduli.reduce((product, m) => product * BigInt(m), 1n)
   return (all * spanSize(vectors, moduli)) / abelian
 }
+
+/**
+ * Whether a state, told apart in all its pieces, is what some sequence of moves makes. Without the proof no
+ * may be said where yes is right, never the other way round.
+ */
+export function membershipUnder(
+  puzzle: Puzzle,
+  moves: readonly State[],
+  fixed: number | undefined,
+  isProven = true,
+): (state: State) => boolean {
+  const { space, group } = groupUnder(puzzle, moves, fixed, undefined, isProven)
+  return (state) => {
+    const effects = effectsOf(puzzle, space.orbits, state)
+    // A piece outside its orbit, or turned as its orbit never turns it.
+    const isOutside = space.orbits.some(({ orientations }, o) =>
+      effects[o].to.some((to, i) => to < 0 || !orientations.includes(effects[o].change[i])),
+    )
+    return !isOutside && group.contains(space.permutationOf(effects))
+  }
+}

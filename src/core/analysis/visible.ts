@@ -7,33 +7,33 @@
  * tells), an element of L lies in N exactly if its invariants do, so the intersection is counted by
  * spans of invariants; otherwise the elements of the smaller of L and N are tried one by one.
  */
-import type { Puzzle } from '../puzzle/compile'
-import { multiply } from '../rotation'
-import { rotateState, start } from '../state'
+import { NO_PLACE, type Puzzle } from '../puzzle/compile'
+import { IDENTITY, multiply, type Rotation } from '../rotation'
+import { rotateState, start, type State } from '../state'
 import { keptPictures } from './keptPictures'
 import { frameOf } from './frame'
+import { generatorsThrough, layoutsInHolds, layoutsOf, loopsThroughHold } from './layouts'
 import { coordinatesFor, spanSize, twistsAdd, vectorOf, type OrbitEffect } from './invariants'
 import { moveOf, type Orbit } from './orbits'
 import { compose, invert, type Permutation, type PermutationGroup } from './permutationGroup'
-import { canBlock, familiesOf, reachOf } from './placements'
+import { familiesOf, reachOf } from './placements'
 import { allOf, effectsOf, groupUnder, onlySpins, readEffects, still, type Space } from './space'
 
 /** Most elements that are tried one by one. */
 const TRY_LIMIT = 200_000n
 
+/** @param moves what generates the group, as moves of the finished puzzle */
 export function visibleStates(
   puzzle: Puzzle,
+  moves: readonly State[],
   group: PermutationGroup,
   space: Space,
   remarks: string[],
 ): bigint | null {
-  if (!showsItsHold(puzzle)) {
-    if (!canBlock(puzzle)) return visibleUpToHold(puzzle, remarks)
-    remarks.push('How many states look different is not counted: the hold cannot be told by eye.')
-    return null
-  }
+  const layouts = layoutsOf(puzzle)
+  if (!showsItsHold(puzzle)) return visibleUpToHold(puzzle, layouts ? undefined : moves, remarks)
   const both = commonOrder(group, space, remarks)
-  return both === null ? null : group.order / both
+  return both === null ? null : (group.order / both) * BigInt(layouts?.list.length ?? 1)
 }
 
 /**
@@ -71,34 +71,83 @@ function showsItsHold(puzzle: Puzzle): boolean {
   )
 }
 
+/** What can be done in every hold: what generates it, and what each hold does of itself. */
+interface Held {
+  readonly moves: readonly State[]
+  /** Ways to lie, each with as many states as the finished one. */
+  readonly layouts: number
+  readonly holds: readonly Rotation[]
+  /** For each layout that the hold leaves as it is, what it makes of the finished puzzle. */
+  readonly turnedBy: (hold: Rotation) => Iterable<State>
+}
+
 /**
  * Where the hold is not seen, a state may look like another one held differently. So the whole-puzzle turns
  * are taken into the group, and the looks of all are counted up to these by the lemma of Burnside: the mean,
  * over the holds, of the pictures that a hold leaves as they are.
  */
-function visibleUpToHold(puzzle: Puzzle, remarks: string[]): bigint | null {
-  const turns = [...frameOf(puzzle).turns, ...puzzle.turns.filter(({ whole }) => whole)]
-  const moves = turns.map((turn) => moveOf(puzzle, turn))
-  const { space, group, most } = groupUnder(puzzle, moves, undefined)
-  const effects = moves.map((move) => effectsOf(puzzle, space.orbits, move))
+function visibleUpToHold(
+  puzzle: Puzzle,
+  moves: readonly State[] | undefined,
+  remarks: string[],
+): bigint | null {
+  const held = moves ? heldFreely(puzzle, moves) : heldGlued(puzzle)
+  const { space, group, most } = groupUnder(puzzle, held.moves, undefined)
+  const effects = held.moves.map((move) => effectsOf(puzzle, space.orbits, move))
   const both = commonOrder(group, space, remarks)
   if (both === null) return null
-  let sum = group.order / both
-  for (const hold of puzzle.holds.slice(1)) {
-    const turned = effectsOf(puzzle, space.orbits, rotateState(start(puzzle), hold))
-    const kept =
-      group.order <= TRY_LIMIT
-        ? keptByTrying(group, space, turned) / both
-        : keptPictures(space, group.order === most, effects, turned)
-    if (kept === undefined) {
-      remarks.push(
-        'How many states look different is not counted: some look the same in another hold, and the pieces lie in orbits that carry smaller groups of their own.',
-      )
-      return null
+  const kept = memoised((turned: readonly OrbitEffect[]) =>
+    group.order <= TRY_LIMIT
+      ? keptByTrying(group, space, turned) / both
+      : keptPictures(space, group.order === most, effects, turned),
+  )
+  let sum = (group.order / both) * BigInt(held.layouts)
+  for (const hold of held.holds.filter((each) => each !== IDENTITY))
+    for (const state of held.turnedBy(hold)) {
+      const own = kept(effectsOf(puzzle, space.orbits, state))
+      if (own === undefined) {
+        remarks.push(
+          'How many states look different is not counted: some look the same in another hold, and the pieces lie in orbits that carry smaller groups of their own.',
+        )
+        return null
+      }
+      sum += own
     }
-    sum += kept
+  return sum / BigInt(held.holds.length)
+}
+
+function heldFreely(puzzle: Puzzle, moves: readonly State[]): Held {
+  const whole = puzzle.turns.filter((turn) => turn.whole).map((turn) => moveOf(puzzle, turn))
+  const inShape = (state: State) => state.every((r, p) => puzzle.place[24 * p + r] !== NO_PLACE)
+  return {
+    moves: [...moves, ...whole.filter(inShape)],
+    layouts: 1,
+    holds: puzzle.holds.filter((hold) => inShape(rotateState(start(puzzle), hold))),
+    turnedBy: (hold) => [rotateState(start(puzzle), hold)],
   }
-  return sum / BigInt(puzzle.holds.length)
+}
+
+function heldGlued(puzzle: Puzzle): Held {
+  const layouts = layoutsInHolds(puzzle)
+  if (!layouts) throw new Error('a layout that was listed is not listed in other holds')
+  return {
+    moves: generatorsThrough(puzzle, layouts, undefined),
+    layouts: layouts.list.length,
+    holds: puzzle.holds,
+    turnedBy: (hold) => loopsThroughHold(puzzle, layouts, hold),
+  }
+}
+
+function memoised<T>(of: (effects: readonly OrbitEffect[]) => T) {
+  const known = new Map<string, T>()
+  return (effects: readonly OrbitEffect[]): T => {
+    const key = effects.map(({ to, change }) => `${to.join()};${change.join()}`).join('|')
+    const found = known.get(key)
+    if (found !== undefined) return found
+    const value = of(effects)
+    known.set(key, value)
+    return value
+  }
 }
 
 /** Elements of the group whose picture a hold leaves as it is, tried one by one. */
