@@ -1,4 +1,5 @@
 import type { Must, Role } from '../schools/school'
+import type { Vector } from '../rotation'
 import type { RouteStep } from './route'
 
 /** What a step is for: facts from which its words are made. Pieces and places are indices. */
@@ -78,6 +79,21 @@ export type Aim =
       readonly sequence: readonly string[]
       /** The half turn of the work side, where what is done lies there too, and how often it is made. */
       readonly side?: { readonly turn: string; readonly times: number }
+    }
+  /** Parts of pieces of a smaller box are brought together. */
+  | {
+      readonly kind: 'join'
+      readonly size: Vector
+      /** Those of the stage, as pieces of the smaller box; how many parts of each lie together. */
+      readonly of: readonly number[]
+      readonly before: readonly number[]
+      readonly after: readonly number[]
+    }
+  /** What the smaller box cannot mend is mended; its pieces that the stage asks about. */
+  | {
+      readonly kind: 'remedy'
+      readonly of: readonly number[]
+      readonly sequence: readonly string[]
     }
   /** A turn of one layer makes an odd number of exchanges even. */
   | { readonly kind: 'even'; readonly of: readonly number[] }

@@ -10,6 +10,7 @@ import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
 import { swapWords } from './boxWords'
+import { joinWords, remedyWords } from './joinWords'
 import {
   bringWords,
   evenWords,
@@ -159,6 +160,10 @@ function wordsFor(scene: Scene): Words {
       return seriesWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'swap':
       return swapWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'join':
+      return joinWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'remedy':
+      return remedyWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'even':
       return evenWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'align':

@@ -3,6 +3,14 @@
  * k: the rotation that every piece would have) satisfies all its conditions at once.
  */
 import { anchoredHolds } from '../analysis/anchors'
+import {
+  areTogetherIn,
+  joinedAs,
+  joinedState,
+  shownIn,
+  togetherIn,
+  type Joined,
+} from '../analysis/joined'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { straysUnder } from '../analysis/placements'
 import { piecesShowing } from '../analysis/sides'
@@ -13,7 +21,7 @@ import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import { rotateState, type State } from '../state'
-import { areSumsSettled } from '../universal/account'
+import { areSumsSettled, isReachedBy } from '../universal/account'
 import { selected } from './selections'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
@@ -49,6 +57,14 @@ export function pieceMeets(
   piece: number,
   frame: Rotation,
 ): boolean {
+  const { joined, wholes } = demandOf(puzzle, condition, base)
+  if (joined) {
+    const [whole] = wholes.filter((each) => joined.partsOf[each].includes(piece))
+    return (
+      whole !== undefined &&
+      wholeMeets(puzzle, condition, base, joined, shownIn(puzzle, state), whole, frame)
+    )
+  }
   if (condition.must === 'together')
     return piecesOf(puzzle, condition, base)
       .filter((other) => isOnRayOf(puzzle, other, piece))
@@ -127,6 +143,7 @@ function rotationMeets(
     // These look at more than one piece, and are asked elsewhere.
     case 'looks home':
     case 'settled':
+    case 'solvable':
     case 'together':
       return true
   }
@@ -144,6 +161,39 @@ export function sameImage(a: Rotation, b: Rotation, { vector }: Direction): bool
 interface Demand {
   readonly condition: Condition
   readonly pieces: readonly number[]
+  /** Where pieces of a smaller box are meant: that one, and which of its pieces. */
+  readonly joined?: Joined
+  readonly wholes: readonly number[]
+}
+
+function demandOf(puzzle: Puzzle, condition: Condition, base: Direction): Demand {
+  const pieces = piecesOf(puzzle, condition, base)
+  const joined = condition.select?.as && joinedAs(puzzle, condition.select.as)
+  if (!joined) return { condition, pieces, wholes: [] }
+  return { condition, pieces, joined, wholes: [...new Set(pieces.map((p) => joined.wholeOf[p]))] }
+}
+
+/** Of a piece of a smaller box, by what is seen of its parts. */
+function wholeMeets(
+  puzzle: Puzzle,
+  { must, layer }: Condition,
+  base: Direction,
+  { small, partsOf }: Joined,
+  shown: Uint16Array,
+  whole: number,
+  frame: Rotation,
+): boolean {
+  const parts = partsOf[whole]
+  if (must === 'home' || must === 'looks home') return areTogetherIn(puzzle, shown, parts, frame)
+  const ways = togetherIn(puzzle, shown, parts)
+  switch (must) {
+    case 'placed':
+      return ways.some((r) => small.place[24 * whole + r] === small.place[24 * whole + frame])
+    case 'faced':
+      return ways.some((r) => sameImage(r, frame, sideOf(layer, base)))
+    default:
+      return ways.length > 0
+  }
 }
 
 type DemandsOfGoal = (goal: readonly Condition[], letter: string) => readonly Demand[]
@@ -155,10 +205,7 @@ function demandsOf(puzzle: Puzzle, goal: readonly Condition[], base: Direction) 
   let known = demands.get(puzzle)
   if (!known) {
     known = memoised((conditions: readonly Condition[], letter: string) =>
-      conditions.map((condition) => ({
-        condition,
-        pieces: piecesOf(puzzle, condition, directionOfLetter(letter)),
-      })),
+      conditions.map((condition) => demandOf(puzzle, condition, directionOfLetter(letter))),
     )
     demands.set(puzzle, known)
   }
@@ -178,7 +225,9 @@ export function frameMeeting(
 ): Rotation | undefined {
   const asked = demandsOf(puzzle, goal, base)
   // A piece that must be home settles the frame by itself.
-  const settled = asked.find(({ condition }) => condition.must === 'home' && !condition.spare)
+  const settled = asked.find(
+    ({ condition, joined }) => condition.must === 'home' && !condition.spare && !joined,
+  )
   if (settled) {
     const [piece] = settled.pieces
     const frame = table ? table[24 * piece + state[piece]] : state[piece]
@@ -200,7 +249,12 @@ function meetsAll(
   frame: Rotation,
   table?: Uint8Array,
 ): boolean {
-  for (const { condition, pieces } of asked) {
+  for (const { condition, pieces, joined, wholes } of asked) {
+    if (joined) {
+      if (!wholesMeet(puzzle, condition, base, joined, wholes, turnedBy(state, table), frame))
+        return false
+      continue
+    }
     // A block lies well only beside the centres that it belongs to.
     if (condition.must === 'in shape' && straysUnder(puzzle, state, frame).length > 0) return false
     if (condition.must === 'settled' && !areSumsSettled(puzzle, rotateState(state, INVERSE[frame])))
@@ -217,6 +271,30 @@ function meetsAll(
     }
   }
   return true
+}
+
+/** A state after a sequence with that table. */
+function turnedBy(state: State, table: Uint8Array | undefined): State {
+  return table ? state.map((r, p) => table[24 * p + r]) : state
+}
+
+function wholesMeet(
+  puzzle: Puzzle,
+  condition: Condition,
+  base: Direction,
+  joined: Joined,
+  wholes: readonly number[],
+  state: State,
+  frame: Rotation,
+): boolean {
+  if (condition.must === 'solvable') {
+    const read = joinedState(puzzle, joined, state)
+    return (
+      read !== undefined && isReachedBy(joined.small, wholes, rotateState(read, INVERSE[frame]))
+    )
+  }
+  const shown = shownIn(puzzle, state)
+  return wholes.every((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
 }
 
 function areTogether(
@@ -243,13 +321,26 @@ export function piecesMeeting(
   state: State,
   frame: Rotation,
 ): number[] {
-  return demandsOf(puzzle, goal, base).flatMap(({ condition, pieces }) =>
-    pieces.flatMap((piece) => {
+  const shown = shownIn(puzzle, state)
+  return demandsOf(puzzle, goal, base).flatMap(({ condition, pieces, joined, wholes }) => {
+    if (condition.must === 'solvable') return []
+    if (joined)
+      return wholes
+        .filter((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
+        .flatMap((whole) => filling(puzzle, state, joined.partsOf[whole]))
+    return pieces.flatMap((piece) => {
       // Of equal pieces the one that lies there.
       if (condition.must === 'looks home') return filledBy(puzzle, state, piece, frame) ?? []
       return pieceMeets(puzzle, condition, base, state, piece, frame) ? [piece] : []
-    }),
-  )
+    })
+  })
+}
+
+/** Of equal pieces those that lie where parts are together. */
+function filling(puzzle: Puzzle, state: State, parts: readonly number[]): number[] {
+  const [rotation] = togetherIn(puzzle, shownIn(puzzle, state), parts)
+  const slots = parts.map((p) => puzzle.slot[24 * p + rotation])
+  return [...state].flatMap((r, p) => (slots.includes(puzzle.slot[24 * p + r]) ? [p] : []))
 }
 
 /**

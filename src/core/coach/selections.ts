@@ -1,4 +1,5 @@
 /** The pieces that a selection means, with some side as base. */
+import { joinedAs } from '../analysis/joined'
 import { piecesShowing, sideOpposite } from '../analysis/sides'
 import { average, dot } from '../geometry/vector'
 import { memoised } from '../memo'
@@ -26,6 +27,13 @@ function written(selection: Selection): string {
 const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => {
   const base = directionOfLetter(key[0])
   const selection = JSON.parse(key.slice(1)) as Selection
+  if (selection.as) {
+    const joined = joinedAs(puzzle, selection.as)
+    if (!joined) return []
+    const { as: _, ...own } = selection
+    const wholes = selected(joined.small, own, base)
+    return wholes.flatMap((whole) => [...joined.partsOf[whole]]).sort((a, b) => a - b)
+  }
   const first = piecesShowing(puzzle, base)
   const across = sideOpposite(puzzle, base)
   const far = across ? piecesShowing(puzzle, across) : []

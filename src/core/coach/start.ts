@@ -8,8 +8,8 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { School, Stage } from '../schools/school'
 import type { State } from '../state'
-import { frameMeeting, piecesOf, piecesOfSide } from './goal'
-import { plansAsWhole } from './technique'
+import { frameMeeting, pieceMeets, piecesOf, piecesOfSide } from './goal'
+import { isDear, plansAsWhole } from './technique'
 import { held, holdsBringing } from './workpiece'
 
 export interface Start {
@@ -41,6 +41,30 @@ export function startsWith(
       return [{ base, frame: isAnchored ? anchored : frame, stagesDone: done }]
   }
   if (isAnchored) return [{ base, frame: anchored, stagesDone: 0 }]
+  // Where each step is a search, the sides are meant as most pieces lie.
+  if (isDear(stages[0])) {
+    const goal = stages.filter(isDear).at(-1)?.goal ?? []
+    const right = (frame: Rotation) => {
+      const placed = goal.filter(({ must }) => must !== 'together')
+      return placed.reduce(
+        (sum, condition) =>
+          sum +
+          piecesOf(puzzle, condition, base).filter((p) =>
+            pieceMeets(
+              puzzle,
+              { ...condition, must: 'home', select: undefined },
+              base,
+              state,
+              p,
+              frame,
+            ),
+          ).length,
+        0,
+      )
+    }
+    const frame = allowed.reduce((a, b) => (right(b) > right(a) ? b : a))
+    return [{ base, frame, stagesDone: 0 }]
+  }
   const pieces = firstPieces(puzzle, stages[0], base)
   // Where the ends tell which is up, the sides may be meant in every way that is left.
   if (anchorsOf(puzzle).length > 0)

@@ -8,13 +8,16 @@ import { derivedStage } from '../schools/derived'
 import { taught } from '../schools/taught'
 import { kitOf } from '../universal/solve'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
+import { playAs, smallLesson } from './techniques/as'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
 import { deriveKnown } from './deriveKnown'
 import { gather } from './techniques/gather'
 import { doOptimal } from './techniques/optimal'
 import { insertPieces } from './techniques/insert'
+import { joinParts } from './techniques/join'
 import { doKnown } from './techniques/known'
+import { doRemedy } from './techniques/remedy'
 import { doReshape } from './techniques/reshape'
 import { doSeries, kitOfStage } from './techniques/series'
 import { doSmall } from './techniques/small'
@@ -55,6 +58,8 @@ interface Way<K extends Kind> {
   readonly isWhole?: boolean
   /** It goes by what is seen: which of equal pieces is which is settled when all of the way is known. */
   readonly readsByLook?: boolean
+  /** Each step is a search, so that ways to begin are compared by the first stage alone. */
+  readonly isDear?: boolean
 }
 
 const UNIVERSAL = {
@@ -75,6 +80,26 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     known: (_, { sequences = [] }) => sequences,
     prepare: (lesson, technique) => void kitOfStage(lesson, held(lesson.stage).base, technique),
   },
+  join: {
+    run: joinParts,
+    known: (_, { sequences }) => sequences,
+    readsByLook: true,
+    isDear: true,
+  },
+  as: {
+    run: (context, work, technique, goalBefore) =>
+      playAs(context, work, technique, goalBefore, runTechnique),
+    known: ({ puzzle, goalBefore }, technique) => {
+      const small = smallLesson(puzzle, technique, goalBefore)
+      return sequencesOf(small.puzzle, small.school, small.stage, small.goalBefore)
+    },
+    prepare: ({ puzzle, goalBefore }, technique, progress) => {
+      const small = smallLesson(puzzle, technique, goalBefore)
+      wayOf(small.stage.technique).prepare?.(small, small.stage.technique, progress)
+    },
+    readsByLook: true,
+  },
+  remedy: { run: doRemedy, known: (_, { sequences }) => sequences },
   reshape: { run: doReshape },
   small: { run: doSmall },
   swap: {
@@ -146,6 +171,8 @@ export function runTechnique(
 export const plansAsWhole = ({ technique }: Stage): boolean => wayOf(technique).isWhole ?? false
 
 export const readsByLook = ({ technique }: Stage): boolean => wayOf(technique).readsByLook ?? false
+
+export const isDear = ({ technique }: Stage): boolean => wayOf(technique).isDear ?? false
 
 /**
  * The sequences that a stage asks to be known, for the right hand: as they are done there, or as they are

@@ -10,8 +10,11 @@ import type { FaceColours } from './mechanisms/cells'
 import type { ConjoinedBox } from './mechanisms/conjoined'
 
 export type MechanismDefinition =
-  /** Layers along x (to the right), y (up), z (toward the viewer): 1 to 7 each. */
-  | { readonly kind: 'box'; readonly size: Vector }
+  /**
+   * Layers along x (to the right), y (up), z (toward the viewer): 1 to 7 each. `middles`: where layers of a
+   * larger box are joined, the thickness of the middle layer along each axis, in cells; the others have one.
+   */
+  | { readonly kind: 'box'; readonly size: Vector; readonly middles?: Vector }
   /** A 3x3x3 core with nine more cells beyond each of these faces. */
   | { readonly kind: 'capped'; readonly caps: readonly FaceName[] }
   /** Boxes that share a rigid column. */

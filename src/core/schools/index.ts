@@ -1,38 +1,16 @@
-/** The schools that are written. A new one is a file beside the others and a line here. */
+/** The schools of puzzles: those that are written, a solver's own, and those that are derived. */
 import { puzzleById } from '../catalog'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
-import { boxSwaps } from './box-swaps'
-import { edgesFirst } from './edges-first'
-import { faceFirst } from './face-first'
-import { faceThenThree } from './face-then-three'
 import { fits } from './fits'
-import { halfByHalf } from './half-by-half'
-import { layerByLayer } from './layer-by-layer'
-import { layers } from './layers'
-import { nestedBoxes } from './nested-boxes'
-import { oneTrigger } from './one-trigger'
 import { ownSchools, ownSchoolsFor } from './ownSchools'
 import { pieceByPiece, UNIVERSAL_ID, UNIVERSAL_NAME } from './piece-by-piece'
 import type { School } from './school'
-import { slideIn } from './slide-in'
 import { taught } from './taught'
-import { shapeFirst } from './shape-first'
-import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
+import { SCHOOLS } from './written'
 
-export const SCHOOLS: readonly School[] = [
-  oneTrigger,
-  layerByLayer,
-  faceFirst,
-  faceThenThree,
-  layers,
-  edgesFirst,
-  halfByHalf,
-  boxSwaps,
-  nestedBoxes,
-  shapeFirst,
-  slideIn,
-]
+export { SCHOOLS }
+import { shortest, SHORTEST_ID, SHORTEST_NAME } from './shortest'
 
 /** The schools of a puzzle: those written for it, and those that are derived where they serve. */
 export function schoolsFor(puzzleId: string): School[] {

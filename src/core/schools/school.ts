@@ -4,6 +4,7 @@
  * the colour that the solver starts with, `last` the one opposite.
  */
 import type { FaceLetter } from '../puzzle/directions'
+import type { Vector } from '../rotation'
 
 export type Role = 'base' | 'last'
 
@@ -13,6 +14,8 @@ export type Role = 'base' | 'last'
  * others), `middle` what lies between.
  */
 export interface Selection {
+  /** Told of the smaller box of that size, whose pieces are joined from those of this one: all parts of these. */
+  readonly as?: Vector
   /** Of which of several boxes that are conjoined, from 0. */
   readonly half?: number
   readonly kinds?: readonly string[]
@@ -34,9 +37,12 @@ export type Column = 'corner' | 'side' | 'axis'
  * in the layer with the layer's colour outward, whichever place it is · looks home: its home
  * shows what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
  * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing ·
- * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is.
+ * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is; of
+ * a smaller box the parts of each of its pieces, equal ones in any order · solvable: as the smaller box that they are
+ * joined into they lie as its turns can leave them, as far as these pieces alone tell.
  */
-export type Must = 'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled' | 'together'
+export type Must =
+  'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled' | 'together' | 'solvable'
 
 export interface Condition {
   readonly layer: Role
@@ -123,6 +129,28 @@ export type Technique =
    * so they are put in a row until the number is even.
    */
   | { readonly kind: 'swap'; readonly select: Selection; readonly sequences: readonly string[] }
+  /**
+   * Parts of the pieces of a smaller box brought together: at each step turns of outer layers, then one of these
+   * sequences or its mirror image, from any hold, whichever brings the most together for the fewest turns.
+   */
+  | { readonly kind: 'join'; readonly select: Selection; readonly sequences: readonly string[] }
+  /** What stages of another school do, on the smaller box of that size that all is joined into. */
+  | {
+      readonly kind: 'as'
+      readonly size: Vector
+      readonly school: string
+      readonly stages: readonly string[]
+    }
+  /**
+   * What turns of the smaller box can never mend, where it is there: by one of these sequences, from a hold about
+   * the base axis and after a turn of the opposite layer.
+   */
+  | {
+      readonly kind: 'remedy'
+      readonly select: Selection
+      readonly sequences: readonly string[]
+      readonly fetch: string
+    }
   /** An orbit whose arrangements are few enough to be listed, all its pieces together; some others stay. */
   | { readonly kind: 'small'; readonly select: Selection; readonly keeping?: Selection }
   /** Whatever is left, piece by piece, as the universal school does it. */

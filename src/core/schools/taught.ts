@@ -1,13 +1,15 @@
 /** A school as it is taught on one puzzle: what the puzzle never asks for is left out. */
 import { lookAlikesOf } from '../analysis/lookAlikes'
 import { anchorsOf } from '../analysis/anchors'
+import { joinedAs } from '../analysis/joined'
 import { dot, subtract } from '../geometry/vector'
 import { directionOfLetter, turnDirection, type FaceLetter } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, ROTATION_COUNT, type Rotation } from '../rotation'
+import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { baseKind } from '../words'
 import { endsOf } from './ends'
-import type { Condition, Fact, School, Selection, Stage } from './school'
+import type { Condition, Fact, School, Selection, Stage, Technique } from './school'
+import { writtenSchool } from './written'
 
 const known = new WeakMap<Puzzle, WeakMap<School, School>>()
 
@@ -16,7 +18,7 @@ export function taught(puzzle: Puzzle, school: School): School {
   known.set(puzzle, schools)
   const found = schools.get(school)
   if (found) return found
-  const asked = inEachBox(puzzle, school.stages).filter(
+  const asked = inEachBox(puzzle, withJoined(puzzle, school.stages)).filter(
     ({ asks }) => asks === undefined || holds(puzzle, asks),
   )
   const hold = holdAsWritten(puzzle, school)
@@ -29,12 +31,21 @@ export function taught(puzzle: Puzzle, school: School): School {
   return own
 }
 
-/** Whether a turn of some centre in its place can be seen. */
-const doCentresTell = (puzzle: Puzzle): boolean =>
-  anchorsOf(puzzle).some(
-    (p) =>
-      baseKind(puzzle.pieces[p].kind) === 'centre' && lookAlikesOf(puzzle).inPlace[p].looks > 1,
+/** Whether a turn of some centre in its place can be seen; of more than three layers of what is joined into one. */
+function doCentresTell(puzzle: Puzzle): boolean {
+  const { mechanism } = puzzle.definition
+  const small =
+    mechanism.kind === 'box' && Math.max(...mechanism.size) > 3
+      ? joinedAs(puzzle, mechanism.size.map((n) => Math.min(n, 3)) as unknown as Vector)?.small
+      : puzzle
+  return (
+    small !== undefined &&
+    anchorsOf(small).some(
+      (p) =>
+        baseKind(small.pieces[p].kind) === 'centre' && lookAlikesOf(small).inPlace[p].looks > 1,
+    )
   )
+}
 
 function holds(puzzle: Puzzle, fact: Fact): boolean {
   switch (fact) {
@@ -43,6 +54,41 @@ function holds(puzzle: Puzzle, fact: Fact): boolean {
     case 'no centre tells':
       return !doCentresTell(puzzle)
   }
+}
+
+/** Stages of other schools written out, as they are on the smaller box; a remedy keeps what came before. */
+function withJoined(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] {
+  const found: Stage[] = []
+  for (const stage of stages) {
+    const { technique } = stage
+    if (technique.kind === 'remedy')
+      found.push({ ...stage, goal: [...(found.at(-1)?.goal ?? []), ...stage.goal] })
+    else if (technique.kind === 'as') found.push(...stagesAs(puzzle, technique))
+    else found.push(stage)
+  }
+  return found.length === stages.length && found.every((stage, i) => stage === stages[i])
+    ? stages
+    : found
+}
+
+function stagesAs(puzzle: Puzzle, technique: Extract<Technique, { kind: 'as' }>): Stage[] {
+  const { size, school, stages } = technique
+  const small = joinedAs(puzzle, size)?.small
+  if (!small) return []
+  const together: Condition = { layer: 'base', must: 'together', select: { as: size } }
+  return taught(small, writtenSchool(school))
+    .stages.filter(({ id }) => stages.includes(id))
+    .map(({ when: _, asks: __, ...stage }) => ({
+      ...stage,
+      goal: [
+        ...stage.goal.map((condition) => ({
+          ...condition,
+          select: { ...(condition.select ?? { layers: [condition.layer] }), as: size },
+        })),
+        together,
+      ],
+      technique: { ...technique, stages: [stage.id] },
+    }))
 }
 
 /** Stages for every box written out for each, the innermost first. Each keeps what the ones before have done. */

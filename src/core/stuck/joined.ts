@@ -7,18 +7,15 @@ import { coordinatesFor, spanOf, type Coordinate } from '../analysis/invariants'
 import { frameOf } from '../analysis/frame'
 import { holdOf } from '../analysis/placements'
 import { seenSpan, sumsOf, vectorOfState, type Sums } from '../analysis/sums'
-import { compile, type Puzzle } from '../puzzle/compile'
-import { readDefinition } from '../puzzle/readDefinition'
-import { must } from '../result'
-import { INVERSE, ROTATION_COUNT, type Vector } from '../rotation'
+import { joinedAs, joinedState, type Joined } from '../analysis/joined'
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, type Vector } from '../rotation'
 import { rotateState, type State } from '../state'
 
 interface Plain {
   readonly size: string
-  readonly kin: Puzzle
+  readonly joined: Joined
   readonly sums: Sums
-  /** For each piece of the kin those of the puzzle that are joined into it. */
-  readonly blocks: readonly (readonly number[])[]
 }
 
 const known = new WeakMap<Puzzle, Plain | null>()
@@ -32,61 +29,20 @@ function plainOf(puzzle: Puzzle): Plain | undefined {
   return plain
 }
 
-function makePlain({ definition, pieces, turnByName }: Puzzle): Plain | undefined {
-  const { mechanism, faces, colours, solid, glue } = definition
-  if (mechanism.kind !== 'box' || solid || glue.length > 0) return undefined
-  if (Math.max(...mechanism.size) <= 3) return undefined
-  const size = mechanism.size.map((n) => Math.min(n, 3))
-  const kin = compile(
-    must(
-      readDefinition({
-        schema: 1,
-        id: 'joined',
-        name: 'joined',
-        mechanism: { kind: 'box', size },
-        faces,
-        colours,
-      }),
-    ),
-  )
-  // The outermost layers stay, all between them are one.
-  const joinedCell = (cell: Vector) =>
-    cell.map((c, axis) => {
-      const outer = (mechanism.size[axis] - 1) / 2
-      const half = (size[axis] - 1) / 2
-      return Math.abs(c) < outer ? 0 : Math.sign(c) * half + 0
-    })
-  const blocks = kin.pieces.map(({ cells: [cell] }) =>
-    pieces.flatMap(({ cells: [own] }, p) => (String(joinedCell(own)) === String(cell) ? [p] : [])),
-  )
-  const all = sumsOf(kin)
-  const turns = all.turns.filter((_, t) => turnByName.has(frameOf(kin).turns[t].name))
+function makePlain(puzzle: Puzzle): Plain | undefined {
+  const { mechanism } = puzzle.definition
+  if (mechanism.kind !== 'box' || Math.max(...mechanism.size) <= 3) return undefined
+  const size = mechanism.size.map((n) => Math.min(n, 3)) as unknown as Vector
+  const joined = joinedAs(puzzle, size)
+  if (!joined) return undefined
+  const { small } = joined
+  const all = sumsOf(small)
+  const turns = all.turns.filter((_, t) => puzzle.turnByName.has(frameOf(small).turns[t].name))
   return {
     size: size.join('x'),
-    kin,
+    joined,
     sums: { ...all, turns, span: spanOf(turns, all.moduli) },
-    blocks,
   }
-}
-
-/** The state of the plain box, if everything is joined. For states in the frame. */
-function joinedState(puzzle: Puzzle, { kin, blocks }: Plain, state: State): State | undefined {
-  const shown = new Map(
-    Array.from(state, (r, p) => [puzzle.slot[24 * p + r], puzzle.look[24 * p + r]] as const),
-  )
-  const read = new Uint8Array(kin.pieces.length)
-  const filled = new Set<number>()
-  for (const [b, own] of blocks.entries()) {
-    const rotation = Array.from({ length: ROTATION_COUNT }, (_, r) => r).find((r) => {
-      const to = kin.place[24 * b + r]
-      if (to >= kin.pieces.length || filled.has(to)) return false
-      return own.every((p) => shown.get(puzzle.slot[24 * p + r]) === puzzle.look[24 * p + r])
-    })
-    if (rotation === undefined) return undefined
-    filled.add(kin.place[24 * b + rotation])
-    read[b] = rotation
-  }
-  return read
 }
 
 export interface ReductionParity {
@@ -102,8 +58,11 @@ export interface ReductionParity {
 export function reductionParity(puzzle: Puzzle, given: State): ReductionParity | undefined {
   const plain = plainOf(puzzle)
   if (!plain) return undefined
-  const { kin, sums, blocks } = plain
-  const read = joinedState(puzzle, plain, given)
+  const {
+    sums,
+    joined: { small: kin, partsOf: blocks },
+  } = plain
+  const read = joinedState(puzzle, plain.joined, given)
   if (!read) return undefined
   const hold = holdOf(kin, read)
   if (hold === undefined) return undefined

@@ -13,7 +13,44 @@ import {
   type FaceColours,
 } from './cells'
 
-export function boxMechanism(size: Vector, colours: FaceColours): Mechanism {
+export function boxMechanism(size: Vector, colours: FaceColours, middles?: Vector): Mechanism {
+  const plain = plainBox(size, colours)
+  return middles ? stretched(plain, middles) : plain
+}
+
+/** The same box with its middle layers as thick as that. */
+function stretched(box: Mechanism, middles: Vector): Mechanism {
+  const heights = (axis: number) => (height: number) => {
+    const more = (middles[axis] - 1) / 2
+    // Within the middle layer in proportion; beyond it one cell is as thick as another.
+    return Math.abs(height) <= 0.5 ? height * middles[axis] : height + Math.sign(height) * more
+  }
+  const point = (v: Vector) => v.map((c, axis) => heights(axis)(c)) as unknown as Vector
+  const bound = ({ axis }: Pick<Grip, 'axis'>, at: number | null) =>
+    at === null ? null : heights(axisOf(axis))(at)
+  return {
+    ...box,
+    parts: box.parts.map((part) => ({
+      ...part,
+      points: part.points.map(point),
+      region: part.region.map((half) => ({
+        ...half,
+        at: heights(axisOf(half.normal))(half.at),
+      })),
+      faces: part.faces.map((face) => ({ ...face, polygon: face.polygon.map(point) })),
+      body: part.body.map((facet) => facet.map(point)),
+    })),
+    grips: box.grips.map((grip) => ({
+      ...grip,
+      from: bound(grip, grip.from),
+      to: bound(grip, grip.to),
+    })),
+    still: point(box.still),
+    shape: box.shape?.map((half) => ({ ...half, at: heights(axisOf(half.normal))(half.at) })),
+  }
+}
+
+function plainBox(size: Vector, colours: FaceColours): Mechanism {
   const cells = boxCells(size)
   const all = new Set(cells.map(String))
   const parts = cells.map((cell): Part => {

@@ -16,7 +16,7 @@ type Builders = {
 }
 
 const builders: Builders = {
-  box: ({ size }, colours) => boxMechanism(size, colours),
+  box: ({ size, middles }, colours) => boxMechanism(size, colours, middles),
   capped: ({ caps }, colours) => cappedMechanism(caps, colours),
   conjoined: ({ boxes }, colours) => conjoinedMechanism(boxes, colours),
   circles: ({ locked }, colours) => circlesMechanism(locked, colours),

@@ -1,0 +1,136 @@
+/**
+ * A box as a smaller one: its middle layers never part, so what lies between the outer ones is one layer and the
+ * pieces of each cell of the smaller box move as one. Where all of these lie together a state is one of the smaller
+ * puzzle, and a turn of that one is a turn of the real one.
+ */
+import { compile, type Puzzle, type Turn } from '../puzzle/compile'
+import { ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
+import type { State } from '../state'
+
+export interface Joined {
+  readonly small: Puzzle
+  /** For each piece of the smaller puzzle the pieces that are joined into it. */
+  readonly partsOf: readonly (readonly number[])[]
+  /** For each piece the one of the smaller puzzle that it is part of. */
+  readonly wholeOf: readonly number[]
+  /** The turn that is made for one of the smaller puzzle. */
+  readonly turnFor: (turn: Turn) => Turn
+}
+
+const known = new WeakMap<Puzzle, Map<string, Joined | undefined>>()
+
+/** Undefined for other mechanisms, and where the smaller box has another number of layers to join than an odd one. */
+export function joinedAs(puzzle: Puzzle, size: Vector): Joined | undefined {
+  const sizes = known.get(puzzle) ?? new Map<string, Joined | undefined>()
+  known.set(puzzle, sizes)
+  const key = size.join()
+  if (!sizes.has(key)) sizes.set(key, join(puzzle, size))
+  return sizes.get(key)
+}
+
+function join({ definition, pieces, turns, grips }: Puzzle, size: Vector): Joined | undefined {
+  const { mechanism, glue } = definition
+  if (mechanism.kind !== 'box' || glue.length > 0) return undefined
+  const own = mechanism.size
+  if (size.some((n, axis) => n > own[axis] || (n < own[axis] && n % 2 === 0))) return undefined
+  const middles = own.map((n, axis) => n - size[axis] + 1) as unknown as Vector
+  const small = compile({
+    ...definition,
+    id: `${definition.id}-as-${size.join('x')}`,
+    mechanism: { kind: 'box', size, middles },
+  })
+  const joinedCell = (cell: Vector) =>
+    cell.map((c, axis) => (Math.abs(c) < middles[axis] / 2 && size[axis] % 2 === 1 ? 0 : c)).join()
+  const wholes = new Map(small.pieces.map(({ cells: [cell] }, p) => [cell.join(), p]))
+  const wholeOf = pieces.map(({ cells: [cell] }) => {
+    const whole = wholes.get(joinedCell(cell))
+    if (whole === undefined) throw new Error('a piece belongs to no piece of the smaller box')
+    return whole
+  })
+  const partsOf = small.pieces.map((_, whole) =>
+    pieces.flatMap((__, p) => (wholeOf[p] === whole ? [p] : [])),
+  )
+  const same = (a: Vector, b: Vector) => a.every((c, i) => c === b[i])
+  const turnFor = small.turns.map(({ grip, amount }) => {
+    const { axis, from, to } = small.grips[grip]
+    const found = turns.filter(
+      (turn) =>
+        turn.amount === amount &&
+        same(grips[turn.grip].axis, axis) &&
+        grips[turn.grip].from === from &&
+        grips[turn.grip].to === to,
+    )
+    return found.reduce<Turn | undefined>(
+      (a, b) => (a && a.name.length <= b.name.length ? a : b),
+      undefined,
+    )
+  })
+  return {
+    small,
+    partsOf,
+    wholeOf,
+    turnFor: (turn) => {
+      const found = turnFor[turn.index]
+      if (!found) throw new Error(`${turn.name} is no turn of the real puzzle`)
+      return found
+    },
+  }
+}
+
+/**
+ * The state of the smaller puzzle as it is seen: its pieces where parts that look like theirs lie together, equal
+ * ones in any order. Undefined if some do not lie together.
+ */
+export function joinedState(puzzle: Puzzle, joined: Joined, state: State): State | undefined {
+  const { small, partsOf } = joined
+  const shown = shownIn(puzzle, state)
+  const read = new Uint8Array(small.pieces.length)
+  const filled = new Set<number>()
+  // Its own parts first: what is not seen is not changed without need.
+  const left: number[] = []
+  const take = (whole: number, r: Rotation | undefined) => {
+    if (r === undefined) return false
+    const to = small.slot[24 * whole + r]
+    if (filled.has(to)) return false
+    filled.add(to)
+    read[whole] = r
+    return true
+  }
+  partsOf.forEach((parts, whole) => {
+    const [first] = parts
+    const isOwn = parts.every((p) => state[p] === state[first])
+    if (!isOwn || !take(whole, state[first])) left.push(whole)
+  })
+  for (const whole of left) {
+    const ways = togetherIn(puzzle, shown, partsOf[whole])
+    if (!ways.some((r) => take(whole, r))) return undefined
+  }
+  return read
+}
+
+/** For each slot what is seen there, 0 for nothing; looks count from 1. */
+export function shownIn(puzzle: Puzzle, state: State): Uint16Array {
+  const shown = new Uint16Array(puzzle.slotCount)
+  for (let p = 0; p < state.length; p++)
+    shown[puzzle.slot[24 * p + state[p]]] = 1 + puzzle.look[24 * p + state[p]]
+  return shown
+}
+
+/** The rotations in which parts, or equals of theirs, lie together. */
+export function togetherIn(
+  puzzle: Puzzle,
+  shown: Uint16Array,
+  parts: readonly number[],
+): Rotation[] {
+  const found: Rotation[] = []
+  for (let r = 0; r < ROTATION_COUNT; r++) if (areTogetherIn(puzzle, shown, parts, r)) found.push(r)
+  return found
+}
+
+export const areTogetherIn = (
+  puzzle: Puzzle,
+  shown: Uint16Array,
+  parts: readonly number[],
+  rotation: Rotation,
+): boolean =>
+  parts.every((p) => shown[puzzle.slot[24 * p + rotation]] === 1 + puzzle.look[24 * p + rotation])

@@ -1,0 +1,28 @@
+/**
+ * Remedy: an ending that turns of the smaller box can never mend. One sequence of inner layers mends it, from a hold
+ * about the base axis; nothing that is done is lost.
+ */
+import type { Technique } from '../../schools/school'
+import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
+import { cheapestRow } from './known'
+import { wholesOf } from './join'
+
+export function doRemedy(
+  context: StageContext,
+  work: Workpiece,
+  technique: Extract<Technique, { kind: 'remedy' }>,
+): void {
+  const { puzzle, stage, base } = context
+  const { select, sequences, fetch } = technique
+  const from = work.held().state
+  const row = cheapestRow(context, from, { kind: 'known', select, fetch, times: 1 }, sequences)
+  const [way] = row?.made ?? []
+  if (!row || !way) throw new Error(`no remedy of the stage ${stage.id} helps`)
+  const { wholes } = wholesOf(puzzle, select, base)
+  work.step({ kind: 'remedy', of: wholes, sequence: way.sequence.turns.map(({ name }) => name) }, [
+    ...holding(way.spin.turns),
+    ...preparing(way.fetch.turns),
+    ...doing(way.sequence.turns),
+    ...doing(row.end.turns),
+  ])
+}
