@@ -91,6 +91,10 @@ function filledBy(
   })
 }
 
+/** Whether the home of a piece shows what it should. */
+export const isFilled = (puzzle: Puzzle, state: State, piece: number, frame: Rotation): boolean =>
+  filledBy(puzzle, state, piece, frame) !== undefined
+
 const equals = new WeakMap<Puzzle, readonly (readonly number[])[]>()
 
 /** For each piece those that look like it, itself first. */

@@ -28,8 +28,8 @@ import {
   writeNaming,
   type Naming,
 } from './naming'
-import { basesOf, holdFor, startsWith, type Start } from './start'
-import { isDear, plansAsWhole, prepareFor, readsByLook, runTechnique } from './technique'
+import { basesOf, holdFor, mostPromising, startsWith, type Start } from './start'
+import { plansAsWhole, prepareFor, readsByLook, runTechnique } from './technique'
 import { PlanProblem, Workpiece, type PlannedStep } from './workpiece'
 
 export interface PlanOptions {
@@ -77,19 +77,15 @@ export function plan(
       'bad-base',
       `${school.name} cannot begin with ${colourOfSide(puzzle, options.base, options.scheme)} on this puzzle.`,
     )
-  const bases = options.base && !school.isWithoutBase ? [options.base] : possible
+  const bases =
+    options.base && !school.isWithoutBase
+      ? [options.base]
+      : mostPromising(puzzle, school, stages, possible, state)
   try {
     const readings = readingsFor(puzzle, stages, state)
-    const begin = bases.length > 1 && isDear(stages[0]) ? 1 : undefined
-    const begun = bases.map((base) =>
-      draftFor(puzzle, school, stages, base, state, readings, options, begin),
+    const drafts = bases.map((base) =>
+      draftFor(puzzle, school, stages, base, state, readings, options),
     )
-    const drafts =
-      begin === undefined
-        ? begun
-        : [begun.reduce((a, b) => (isBetter(b, a) ? b : a))].map(({ start: { base } }) =>
-            draftFor(puzzle, school, stages, base, state, readings, options),
-          )
     const best = drafts.reduce((a, b) => (isBetter(b, a) ? b : a))
     const route = toRoute(puzzle, school, best, state, options)
     return replayed(puzzle, withMeetings(puzzle, route), state)
@@ -108,7 +104,7 @@ function asTaught(puzzle: Puzzle, school: School): School {
 const readingsFor = (puzzle: Puzzle, stages: readonly Stage[], state: State): readonly State[] =>
   stages.some(plansAsWhole) || stages.some(readsByLook) ? [state] : readingsOf(puzzle, state)
 
-/** A draft from the most promising reading of the position; of the first stages only, if it is said how many. */
+/** A draft from the most promising reading of the position. */
 function draftFor(
   puzzle: Puzzle,
   school: School,
@@ -117,10 +113,9 @@ function draftFor(
   actual: State,
   readings: readonly State[],
   options: PlanOptions,
-  most?: number,
 ): Draft {
   const from = bestReading(puzzle, stages, base, readings)
-  return draftFrom(puzzle, school, stages, base, from, { ...options, actual }, most)
+  return draftFrom(puzzle, school, stages, base, from, { ...options, actual })
 }
 
 /** With the position as it is, under the pieces' own names: a wish is told in these. */
@@ -208,7 +203,6 @@ function draftFrom(
   base: Direction,
   state: State,
   options: DraftOptions,
-  most: number = stages.length,
 ): Draft {
   const starts = startsWith(puzzle, school, stages, base, state)
   const { hand = 'right' } = options
@@ -223,29 +217,23 @@ function draftFrom(
   const left = wanted.length > 0 ? wanted : begun
   // Where pieces that never travel leave several ways to mean the sides, each is followed to its end.
   if (anchorsOf(puzzle).length > 0)
-    return left.map((each) => toTheEnd(each, most)).reduce((a, b) => (b.cost < a.cost ? b : a))
-  return toTheEnd(
-    left.reduce((a, b) => (b.work.cost < a.work.cost ? b : a)),
-    most,
-  )
+    return left.map(toTheEnd).reduce((a, b) => (b.cost < a.cost ? b : a))
+  return toTheEnd(left.reduce((a, b) => (b.work.cost < a.work.cost ? b : a)))
 }
 
 /** A draft whose first stage is done. */
-function toTheEnd(
-  {
-    course,
-    work,
-    drafted,
-  }: {
-    readonly course: Course
-    readonly work: Workpiece
-    readonly drafted: readonly ReturnType<typeof nextStage>[]
-  },
-  most: number,
-): Draft {
+function toTheEnd({
+  course,
+  work,
+  drafted,
+}: {
+  readonly course: Course
+  readonly work: Workpiece
+  readonly drafted: readonly ReturnType<typeof nextStage>[]
+}): Draft {
   const { puzzle, stages, start } = course
   const all = [...drafted]
-  for (let index = start.stagesDone + 1; index < most; index++)
+  for (let index = start.stagesDone + 1; index < stages.length; index++)
     all.push(nextStage(withoutWish(course), index, work))
   const trimmed = endWhenHome(puzzle, all)
   const steps = trimmed.flatMap(({ steps: own }) => own)

@@ -6,9 +6,9 @@ import { sideOpposite, turnSide } from '../analysis/sides'
 import { directionOfLetter, type Direction } from '../puzzle/directions'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
-import type { School, Stage } from '../schools/school'
+import type { Condition, School, Stage } from '../schools/school'
 import type { State } from '../state'
-import { frameMeeting, pieceMeets, piecesOf, piecesOfSide } from './goal'
+import { frameMeeting, isFilled, piecesOf, piecesOfSide } from './goal'
 import { isDear, plansAsWhole } from './technique'
 import { held, holdsBringing } from './workpiece'
 
@@ -20,6 +20,8 @@ export interface Start {
   readonly stagesDone: number
   /** The piece that sets the frame, where no stage is done yet. */
   readonly piece?: number
+  /** Where each step is a search: how many pieces of the first stage are right. */
+  readonly right?: number
 }
 
 /** Every way to begin with one base colour, each distinct frame once. */
@@ -43,27 +45,16 @@ export function startsWith(
   if (isAnchored) return [{ base, frame: anchored, stagesDone: 0 }]
   // Where each step is a search, the sides are meant as most pieces lie.
   if (isDear(stages[0])) {
-    const goal = stages.filter(isDear).at(-1)?.goal ?? []
-    const right = (frame: Rotation) => {
-      const placed = goal.filter(({ must }) => must !== 'together')
-      return placed.reduce(
-        (sum, condition) =>
-          sum +
-          piecesOf(puzzle, condition, base).filter((p) =>
-            pieceMeets(
-              puzzle,
-              { ...condition, must: 'home', select: undefined },
-              base,
-              state,
-              p,
-              frame,
-            ),
-          ).length,
-        0,
-      )
-    }
-    const frame = allowed.reduce((a, b) => (right(b) > right(a) ? b : a))
-    return [{ base, frame, stagesDone: 0 }]
+    const all = stages.filter(isDear).at(-1)?.goal ?? []
+    const rightIn = (goal: readonly Condition[], frame: Rotation) =>
+      goal
+        .filter(({ must }) => must !== 'together')
+        .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
+        .filter((p) => isFilled(puzzle, state, p, frame)).length
+    const best = allowed
+      .map((frame) => ({ frame, right: rightIn(all, frame) }))
+      .reduce((a, b) => (b.right > a.right ? b : a))
+    return [{ base, frame: best.frame, stagesDone: 0, right: rightIn(stages[0].goal, best.frame) }]
   }
   const pieces = firstPieces(puzzle, stages[0], base)
   // Where the ends tell which is up, the sides may be meant in every way that is left.
@@ -80,6 +71,25 @@ export function startsWith(
     .filter((piece, i) => pieces.findIndex((other) => state[other] === state[piece]) === i)
     .filter((piece) => allowed.includes(state[piece]))
     .map((piece) => ({ base, frame: state[piece], stagesDone: 0, piece }))
+}
+
+/** Of several sides to begin with the most promising one, where to follow each of them is too dear. */
+export function mostPromising(
+  puzzle: Puzzle,
+  school: School,
+  stages: readonly Stage[],
+  bases: readonly Direction[],
+  state: State,
+): readonly Direction[] {
+  if (!isDear(stages[0])) return bases
+  const starts = bases.flatMap((base) => startsWith(puzzle, school, stages, base, state))
+  const best = starts.reduce((a, b) =>
+    b.stagesDone > a.stagesDone ||
+    (b.stagesDone === a.stagesDone && (b.right ?? 0) > (a.right ?? 0))
+      ? b
+      : a,
+  )
+  return [best.base]
 }
 
 /** What the first stage brings home: any of these may set the frame. */

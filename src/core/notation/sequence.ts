@@ -61,6 +61,18 @@ export function join(puzzle: Puzzle, first: Sequence, ...rest: readonly Sequence
   }, first)
 }
 
+/** The same, made from the tables and not kept. */
+export function inARow(all: readonly Sequence[]): Sequence {
+  const turns = all.flatMap((each) => [...each.turns])
+  const table = all[0].table.map((_, at) => {
+    const first = at - (at % ROTATION_COUNT)
+    return all.reduce((r, each) => each.table[first + r], at % ROTATION_COUNT)
+  })
+  const hold = all.reduce((sum, each) => multiply(each.hold, sum), IDENTITY)
+  const costs = { right: handCost(turns), left: handCost(turns, 'left') }
+  return { turns, table, hold, costs, joined: new Map(), powers: [] }
+}
+
 /** A sequence some times over. */
 export function repeated(puzzle: Puzzle, what: Sequence, times: number): Sequence {
   const { powers } = what

@@ -3,16 +3,16 @@
  * then does one of the stage's sequences; of all it takes the one that brings the most together for its turns. What
  * came before is together again at the end of every step.
  */
-import { joinedAs, type Joined } from '../../analysis/joined'
+import { joinedAs, shownIn, type Joined } from '../../analysis/joined'
 import { layersOf } from '../../analysis/layers'
 import { lookAlikesOf, lookClassesOf } from '../../analysis/lookAlikes'
 import { memoised } from '../../memo'
 import { inverseOf, isParallel, mirror, rehold } from '../../notation/rewrite'
 import { handCost, type Hand } from '../../notation/handCost'
-import { doSequence, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
+import { doSequence, inARow, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Direction } from '../../puzzle/directions'
-import { ROTATION_COUNT, type Rotation, type Vector } from '../../rotation'
+import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../../rotation'
 import type { Condition, Selection, Technique } from '../../schools/school'
 import type { State } from '../../state'
 import { selected } from '../selections'
@@ -39,12 +39,12 @@ export function joinParts(
   const { joined, wholes } = wholesOf(puzzle, technique.select, base)
   for (let count = 0; count < STEP_LIMIT; count++) {
     const { state, frame } = work.held()
-    const judge = judgeFor(puzzle, base, frame, stage.goal, goalBefore)
-    const before = judge.partsTogether(state, wholes)
+    const judge = judgeFor(puzzle, base, frame, wholes, stage.goal, goalBefore)
+    const before = judge.partsTogether(state)
     if (wholes.every((whole, i) => before[i] === joined.partsOf[whole].length)) return
-    const chosen = bestWay({ puzzle, technique, judge, wholes, hand }, state)
+    const chosen = bestWay({ puzzle, technique, judge, hand }, state)
     if (!chosen) throw new Error(`the stage ${stage.id} brings nothing more together`)
-    const after = judge.partsTogether(chosen.end, wholes)
+    const after = judge.partsTogether(chosen.end)
     work.step(
       {
         kind: 'join',
@@ -78,7 +78,6 @@ interface Search {
   readonly puzzle: Puzzle
   readonly technique: JoinTechnique
   readonly judge: Judge
-  readonly wholes: readonly number[]
   readonly hand: Hand
 }
 
@@ -87,35 +86,36 @@ interface Search {
  * after the other.
  */
 function bestWay(search: Search, state: State): Way | undefined {
-  const { puzzle, technique } = search
+  const { puzzle, technique, judge } = search
   const own = macrosOf(puzzle, technique.sequences.join('|'))
-  const prefixes = (most: number) =>
-    prefixesOf(puzzle, `${(technique.select.as as Vector).join()} ${most}`)
+  const size = (technique.select.as as Vector).join()
+  const prefixes = (most: number) => prefixesFor(puzzle, `${size} ${most} ${judge.pieces.join()}`)
   return (
     bestAfter(search, state, prefixes(PREFIX_TURNS), own) ??
     bestAfter(search, state, prefixes(1), setUp(puzzle, technique)) ??
+    bestAfter(search, state, prefixes(PREFIX_TURNS + 1), own) ??
     bestOfTwo(search, state)
   )
 }
 
 /** What brings the most together for its turns; of equal ones the easiest in the hand. */
 function bestAfter(
-  { judge, wholes, hand }: Search,
+  { judge, hand }: Search,
   state: State,
   prefixes: readonly Sequence[],
-  macros: readonly Sequence[],
+  macros: readonly Macro[],
 ): Way | undefined {
-  const now = judge.measure(state, wholes)
-  const missing = wholes.reduce((sum, whole) => sum + judge.partsIn(whole), -now)
-  const gains = Math.min(missing, MOST_GAIN)
+  const now = judge.begin(state)
+  const gains = Math.min(judge.partsInAll - now, MOST_GAIN)
   let best: Way | undefined
   let [bestValue, bestCost] = [Infinity, Infinity]
   for (const prefix of prefixes) {
     const from = doSequence(prefix, state)
+    judge.begin(from)
     for (const macro of macros) {
       const length = prefix.turns.length + macro.turns.length
       if (length > bestValue * gains) break
-      const gain = judge.measureAfter(from, macro.table, wholes) - now
+      const gain = judge.after(macro) - now
       if (gain <= 0) continue
       const value = length / gain
       if (value > bestValue) continue
@@ -131,58 +131,96 @@ function bestAfter(
 }
 
 /**
- * So many first sequences are tried that lose at most one part: a block that is to be meant another way round
- * loses what lies well in it.
+ * Where two parts are exchanged, and every part is the only one of its look: a block is meant another way round, so
+ * that five go round, and these are brought together by two sequences that take three round each. The second is
+ * looked up by what it has to do.
  */
-const MOST_DETOURS = 400
-
 function bestOfTwo(search: Search, state: State): Way | undefined {
-  const { puzzle, technique, judge, wholes } = search
-  const now = judge.measure(state, wholes)
-  const macros = setUp(puzzle, technique)
-  const none = [sequence(puzzle, '')]
-  const seen = new Set<string>()
+  const { puzzle, technique, judge } = search
+  const { wrongIn } = judge
+  if (!wrongIn) return undefined
+  const now = judge.begin(state)
+  const macros = setUp(puzzle, technique).filter(({ moved }) => moved.length === 3)
+  const byCycle = new Map(macros.map((each) => [writtenCycle(goesBy(puzzle, each)), each] as const))
   let best: Way | undefined
-  for (const macro of macros) {
-    if (seen.size >= MOST_DETOURS) break
-    if (judge.measureAfter(state, macro.table, wholes) < now - 1) continue
-    const end = doSequence(macro, state)
-    if (!judge.keeps(end) || seen.has(end.join())) continue
-    seen.add(end.join())
-    const second = bestAfter(search, end, none, macros)
-    if (!second || judge.measure(second.end, wholes) <= now) continue
-    const way = { ...second, prefix: [...macro.turns, ...second.prefix] }
-    if (!best || lengthOf(way) < lengthOf(best)) best = way
+  for (const first of macros.filter((each) => judge.after(each) >= now - 1)) {
+    const middle = doSequence(first, state)
+    for (const cycle of wrongIn(middle)) {
+      const second = byCycle.get(cycle)
+      if (!second) continue
+      const end = doSequence(second, middle)
+      const way = { prefix: first.turns, turns: second.turns, end }
+      if (judge.keeps(end) && (!best || lengthOf(way) < lengthOf(best))) best = way
+    }
   }
   return best
 }
 
+const movedBy = (puzzle: Puzzle, table: Uint8Array): number[] =>
+  puzzle.pieces.flatMap((_, p) => (table[24 * p] === IDENTITY ? [] : [p]))
+
+/** A round of three places, from the lowest. */
+function writtenCycle(next: ReadonlyMap<number, number>): string {
+  const first = Math.min(...next.keys())
+  const second = next.get(first) as number
+  return `${first},${second},${next.get(second)}`
+}
+
 const lengthOf = ({ prefix, turns }: Way): number => prefix.length + turns.length
 
-/** A stage's sequences, and each of them set up by a turn of an inner layer. */
-const setUp = (puzzle: Puzzle, { sequences }: JoinTechnique): readonly Sequence[] =>
+/** A stage's sequences, and for every round of three places the shortest that takes it round and moves nothing else. */
+const setUp = (puzzle: Puzzle, { sequences }: JoinTechnique): readonly Macro[] =>
   setUpMacros(puzzle, sequences.join('|'))
 
-const setUpMacros = memoised((puzzle: Puzzle, texts: string): readonly Sequence[] => {
+/** Turns of set-ups, each a turn of one layer. */
+const SETUP_TURNS = 2
+
+const setUpMacros = memoised((puzzle: Puzzle, texts: string): readonly Macro[] => {
   const own = macrosOf(puzzle, texts)
-  const outer = /^[UDFBRL]/
-  const inner = layersOf(puzzle).flatMap((grip) =>
-    outer.test(puzzle.grips[grip].name) ? [] : puzzle.turns.filter((turn) => turn.grip === grip),
+  const exact = own.filter(({ moved }) => moved.length === 3)
+  const found = new Map(exact.map((each) => [writtenCycle(goesBy(puzzle, each)), each]))
+  const single = layersOf(puzzle).flatMap((grip) =>
+    puzzle.turns.filter((turn) => turn.grip === grip).map((turn) => sequence(puzzle, turn.name)),
   )
-  const found = new Map<string, Sequence>(own.map((each) => [each.table.join(), each]))
-  for (const macro of own)
-    for (const turn of inner) {
-      const turns = [turn, ...macro.turns, puzzle.turns[turn.inverse]]
-      const made = sequenceOf(puzzle, turns)
-      const key = made.table.join()
-      if (!found.has(key)) found.set(key, made)
+  let last = [...found.values()]
+  for (let depth = 0; depth < SETUP_TURNS; depth++) {
+    const next: Macro[] = []
+    for (const turn of single) {
+      const { table } = sequence(puzzle, puzzle.turns[turn.turns[0].inverse].name)
+      const back = (place: number) => puzzle.place[24 * place + table[24 * place]]
+      for (const macro of last) {
+        // What lies where the set-up takes from, it takes to where the sequence does its work.
+        const goes = [...goesBy(puzzle, macro)].map(([from, to]) => [back(from), back(to)] as const)
+        const key = writtenCycle(new Map(goes))
+        if (found.has(key)) continue
+        const undo = sequence(puzzle, puzzle.turns[turn.turns[0].inverse].name)
+        const made = macroOf(puzzle, inARow([turn, macro, undo]))
+        found.set(key, made)
+        next.push(made)
+      }
     }
-  return [...found.values()].sort((a, b) => a.turns.length - b.turns.length)
+    last = next
+  }
+  return [...new Set([...own, ...found.values()])].sort((a, b) => a.turns.length - b.turns.length)
+})
+
+/** For each place that a sequence empties, where it takes what lies there. */
+const goesBy = (puzzle: Puzzle, { moved, table }: Macro): Map<number, number> =>
+  new Map(moved.map((p) => [p, puzzle.place[24 * p + table[24 * p]]]))
+
+/** A sequence with the places from which it takes what lies there. */
+interface Macro extends Sequence {
+  readonly moved: readonly number[]
+}
+
+const macroOf = (puzzle: Puzzle, made: Sequence): Macro => ({
+  ...made,
+  moved: movedBy(puzzle, made.table),
 })
 
 /** The sequences, back and forth, mirrored, in every hold; each once. */
-const macrosOf = memoised((puzzle: Puzzle, texts: string): readonly Sequence[] => {
-  const found = new Map<string, Sequence>()
+const macrosOf = memoised((puzzle: Puzzle, texts: string): readonly Macro[] => {
+  const found = new Map<string, Macro>()
   for (const text of texts.split('|')) {
     const written = sequence(puzzle, text).turns
     for (const turns of [written, mirror(puzzle, written)])
@@ -190,7 +228,7 @@ const macrosOf = memoised((puzzle: Puzzle, texts: string): readonly Sequence[] =
         for (const hold of puzzle.holds) {
           const held = rehold(puzzle, way, hold)
           const name = held.map((turn) => turn.name).join(' ')
-          if (!found.has(name)) found.set(name, sequenceOf(puzzle, held))
+          if (!found.has(name)) found.set(name, macroOf(puzzle, sequenceOf(puzzle, held)))
         }
   }
   return [...found.values()].sort((a, b) => a.turns.length - b.turns.length)
@@ -214,18 +252,38 @@ const prefixesOf = memoised((puzzle: Puzzle, key: string): readonly Sequence[] =
   return all.map((row) => sequenceOf(puzzle, row))
 })
 
+/** Of these, each that does something else to some pieces once, the shortest. */
+const prefixesFor = memoised((puzzle: Puzzle, key: string): readonly Sequence[] => {
+  const [size, most, pieces] = key.split(' ')
+  const own = pieces.split(',').map(Number)
+  const seen = new Set<string>()
+  return prefixesOf(puzzle, `${size} ${most}`).filter(({ table }) => {
+    const does = own.map((p) => table.subarray(24 * p, 24 * p + ROTATION_COUNT).join()).join('|')
+    if (seen.has(does)) return false
+    seen.add(does)
+    return true
+  })
+})
+
 /** Not the same layer twice, and of two parallel layers in one order only. */
 const isFresh = (puzzle: Puzzle, before: Turn | undefined, turn: Turn): boolean =>
   before === undefined || !isParallel(puzzle, before, turn) || before.grip < turn.grip
 
+/** Judges positions of one stage; each position that is asked about is the one after a sequence from `begin`. */
 interface Judge {
-  /** For each whole how many of its parts lie together, in a place that they may take. */
-  readonly partsTogether: (state: State, wholes: readonly number[]) => number[]
-  readonly partsIn: (whole: number) => number
-  readonly measure: (state: State, wholes: readonly number[]) => number
-  readonly measureAfter: (state: State, table: Uint8Array, wholes: readonly number[]) => number
+  /** For each whole of the stage how many of its parts lie together, in a place that they may take. */
+  readonly partsTogether: (state: State) => number[]
+  readonly partsInAll: number
+  /** Those that matter: the parts, and what can be taken for them. */
+  readonly pieces: readonly number[]
+  /** How many parts lie together in a state, from which sequences are then tried. */
+  readonly begin: (state: State) => number
+  /** The same after a sequence. */
+  readonly after: (macro: Macro) => number
   /** Whether all is together that came before. */
   readonly keeps: (state: State) => boolean
+  /** Where each part is the only one of its look: how three places must go round, if that is all that is wrong. */
+  readonly wrongIn?: (state: State) => readonly string[]
 }
 
 /** The ways in which a piece of the smaller box may lie where it is judged. */
@@ -243,90 +301,186 @@ function judgeFor(
   puzzle: Puzzle,
   base: Direction,
   frame: Rotation,
+  wholes: readonly number[],
   goal: readonly Condition[],
   goalBefore: readonly Condition[],
 ): Judge {
   const asked = [...goal, ...goalBefore].flatMap((condition) =>
     condition.select?.as ? [{ condition, ...wholesOf(puzzle, condition.select, base) }] : [],
   )
-  const joined = asked[0]?.joined as Joined
+  const joined = asked[0].joined
   const placed = new Set(
-    asked.flatMap(({ condition: { must }, wholes }) => (must === 'together' ? [] : wholes)),
+    asked.flatMap(({ condition: { must }, wholes: own }) => (must === 'together' ? [] : own)),
   )
-  const kept = [
-    ...new Set(
-      goalBefore.flatMap(({ select }) => (select?.as ? wholesOf(puzzle, select, base).wholes : [])),
-    ),
-  ]
-  const waysAt: Ways[] = []
-  for (const whole of new Set(asked.flatMap(({ wholes }) => wholes)))
-    waysAt[whole] = waysOf(puzzle, joined, whole, placed.has(whole) ? frame : undefined)
-  const moving = new Set(
-    [...new Set(asked.flatMap(({ wholes }) => wholes))].flatMap((whole) => [
-      ...reachedBy(puzzle, joined.partsOf[whole]),
-    ]),
+  const waysAt = joined.partsOf.map((_, whole) =>
+    waysOf(puzzle, joined, whole, placed.has(whole) ? frame : undefined),
   )
-  const pieces = Uint16Array.from(moving)
-  const { slot, look } = puzzle
-  const shown = new Uint16Array(puzzle.slotCount)
-  const isShown = waysAt.some(({ isDistinct }) => !isDistinct)
-  const count = ({ parts, allowed, isDistinct, rows }: Ways, rotations: State): number => {
+  const kept = goalBefore.flatMap(({ select }) =>
+    select?.as ? wholesOf(puzzle, select, base).wholes : [],
+  )
+  const isFull = (whole: number, shown: Uint16Array) =>
+    waysAt[whole].rows.some((row) => matches(row, shown) === joined.partsOf[whole].length)
+  const own = wholes.map((whole) => waysAt[whole])
+  const counter = own.every(({ isDistinct }) => isDistinct)
+    ? countingPieces(puzzle, own)
+    : countingLooks(puzzle, own)
+  return {
+    partsTogether: (state) => {
+      const shown = shownIn(puzzle, state)
+      return own.map(({ rows }) => Math.max(...rows.map((row) => matches(row, shown))))
+    },
+    pieces: piecesLike(puzzle, own),
+    partsInAll: own.reduce((sum, { parts }) => sum + parts.length, 0),
+    ...counter,
+    keeps: (state) => {
+      const shown = shownIn(puzzle, state)
+      return kept.every((whole) => isFull(whole, shown))
+    },
+  }
+}
+
+function matches(row: readonly number[], shown: Uint16Array): number {
+  let own = 0
+  for (let i = 0; i < row.length; i += 2) if (shown[row[i]] === row[i + 1]) own++
+  return own
+}
+
+/** Where every part is the only one of its look, rotations tell all; what a sequence leaves alone is not counted again. */
+function countingPieces(
+  puzzle: Puzzle,
+  own: readonly Ways[],
+): Pick<Judge, 'begin' | 'after' | 'wrongIn'> {
+  const counts = new Uint8Array(own.length)
+  let [from, total]: [State, number] = [new Uint8Array(0), 0]
+  /** Which whole of the stage a piece is part of, and what lies in each place. */
+  const wholeOf = new Int16Array(puzzle.pieces.length).fill(-1)
+  own.forEach(({ parts }, w) => parts.forEach((p) => (wholeOf[p] = w)))
+  const at = new Int16Array(puzzle.pieces.length)
+  const touched = new Uint8Array(own.length)
+  const turned = new Uint8Array(Math.max(...own.map(({ parts }) => parts.length)))
+  const count = (allowed: Uint8Array, n: number): number => {
     let most = 0
-    if (isDistinct) {
-      if (parts.length === 2) {
-        const [a, b] = [rotations[parts[0]], rotations[parts[1]]]
-        return a === b && allowed[a] ? 2 : allowed[a] || allowed[b] ? 1 : 0
-      }
-      for (let i = 0; i < parts.length && parts.length - i > most; i++) {
-        const r = rotations[parts[i]]
-        if (!allowed[r]) continue
-        let own = 1
-        for (let j = i + 1; j < parts.length; j++) if (rotations[parts[j]] === r) own++
-        if (own > most) most = own
-      }
-      return most
-    }
-    for (const row of rows) {
-      let own = 0
-      for (let i = 0; i < row.length; i += 2) if (shown[row[i]] === row[i + 1]) own++
-      if (own > most) most = own
+    for (let i = 0; i < n && n - i > most; i++) {
+      const r = turned[i]
+      if (!allowed[r]) continue
+      let same = 1
+      for (let j = i + 1; j < n; j++) if (turned[j] === r) same++
+      if (same > most) most = same
     }
     return most
   }
-  const turned = new Uint8Array(puzzle.pieces.length)
-  const show = (rotations: State) => {
-    for (const p of pieces) {
-      const at = 24 * p + rotations[p]
-      shown[puzzle.slot[at]] = 1 + puzzle.look[at]
+  return {
+    begin: (state) => {
+      from = state
+      total = 0
+      state.forEach((r, p) => (at[puzzle.place[24 * p + r]] = p))
+      own.forEach(({ parts, allowed }, w) => {
+        parts.forEach((p, i) => (turned[i] = state[p]))
+        counts[w] = count(allowed, parts.length)
+        total += counts[w]
+      })
+      return total
+    },
+    after: ({ table, moved }) => {
+      let sum = total
+      for (let m = 0; m < moved.length; m++) {
+        const w = wholeOf[at[moved[m]]]
+        if (w >= 0) touched[w] = 1
+      }
+      for (let w = 0; w < own.length; w++) {
+        if (touched[w] === 0) continue
+        touched[w] = 0
+        const { parts, allowed } = own[w]
+        for (let i = 0; i < parts.length; i++) turned[i] = table[24 * parts[i] + from[parts[i]]]
+        sum += count(allowed, parts.length) - counts[w]
+      }
+      return sum
+    },
+    wrongIn: (state) => cyclesLeft(puzzle, own, state),
+  }
+}
+
+/**
+ * The rounds of three places that are all that is wrong, for every way in which the pieces of the smaller box can be
+ * meant to lie.
+ */
+function cyclesLeft(puzzle: Puzzle, own: readonly Ways[], state: State): string[] {
+  const found: string[] = []
+  const visit = (w: number, next: ReadonlyMap<number, number>) => {
+    if (w === own.length) {
+      const goes = new Set(next.values())
+      if (next.size === 3 && goes.size === 3 && [...goes].every((to) => next.has(to)))
+        found.push(writtenCycle(next))
+      return
+    }
+    const { parts, allowed } = own[w]
+    const first = state[parts[0]]
+    if (allowed[first] && parts.every((p) => state[p] === first)) return visit(w + 1, next)
+    for (let meant = 0; meant < ROTATION_COUNT; meant++) {
+      if (!allowed[meant]) continue
+      const wrong = parts.filter((p) => state[p] !== meant)
+      if (next.size + wrong.length > 3) continue
+      visit(
+        w + 1,
+        new Map([
+          ...next,
+          ...wrong.map(
+            (p) => [puzzle.place[24 * p + state[p]], puzzle.place[24 * p + meant]] as const,
+          ),
+        ]),
+      )
     }
   }
-  const sum = (wholes: readonly number[], rotations: State) => {
+  visit(0, new Map())
+  return found
+}
+
+function piecesLike(puzzle: Puzzle, own: readonly Ways[]): number[] {
+  const { classOf } = lookClassesOf(puzzle)
+  const classes = new Set(own.flatMap(({ parts }) => parts.map((p) => classOf[p])))
+  return puzzle.pieces.flatMap((_, p) => (classes.has(classOf[p]) ? [p] : []))
+}
+
+/** Else by what is seen where the parts should lie. */
+function countingLooks(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begin' | 'after'> {
+  const { slot, look } = puzzle
+  const pieces = piecesLike(puzzle, own)
+  const slots = [
+    ...new Set(
+      own.flatMap(({ rows }) => rows.flatMap((row) => row.filter((__, i) => i % 2 === 0))),
+    ),
+  ]
+  const shown = new Uint16Array(puzzle.slotCount)
+  let from: State = new Uint8Array(0)
+  const sum = () => {
     let total = 0
-    for (const whole of wholes) total += count(waysAt[whole], rotations)
+    for (const { rows } of own) {
+      let most = 0
+      for (const row of rows) {
+        const seen = matches(row, shown)
+        if (seen > most) most = seen
+      }
+      total += most
+    }
     return total
   }
+  const clear = () => {
+    for (const each of slots) shown[each] = 0
+  }
   return {
-    partsTogether: (state, wholes) => {
-      show(state)
-      return wholes.map((whole) => count(waysAt[whole], state))
+    begin: (state) => {
+      from = state
+      clear()
+      for (const p of pieces) shown[slot[24 * p + state[p]]] = 1 + look[24 * p + state[p]]
+      return sum()
     },
-    partsIn: (whole) => joined.partsOf[whole].length,
-    measure: (state, wholes) => {
-      show(state)
-      return sum(wholes, state)
-    },
-    measureAfter: (state, table, wholes) => {
+    after: ({ table }) => {
+      clear()
       for (let i = 0; i < pieces.length; i++) {
-        const p = pieces[i]
-        const r = table[24 * p + state[p]]
-        turned[p] = r
-        if (isShown) shown[slot[24 * p + r]] = 1 + look[24 * p + r]
+        const at = 24 * pieces[i] + table[24 * pieces[i] + from[pieces[i]]]
+        shown[slot[at]] = 1 + look[at]
       }
-      return sum(wholes, turned)
-    },
-    keeps: (state) => {
-      show(state)
-      return kept.every((whole) => count(waysAt[whole], state) === joined.partsOf[whole].length)
+      return sum()
     },
   }
 }
@@ -358,12 +512,4 @@ function waysOf(
     isDistinct: parts.every((p) => classSize[classOf[p]] === 1 && unseen[p].length === 1),
     rows: [...rows.values()],
   }
-}
-
-/** The pieces that can come to lie where these do. */
-function reachedBy(puzzle: Puzzle, parts: readonly number[]): number[] {
-  const slots = new Set(
-    parts.flatMap((p) => Array.from({ length: ROTATION_COUNT }, (_, r) => puzzle.slot[24 * p + r])),
-  )
-  return puzzle.pieces.flatMap((_, p) => (slots.has(puzzle.slot[24 * p]) ? [p] : []))
 }
