@@ -33,6 +33,8 @@ const step = object({
     .optional(),
   note: text(2000),
   workSide: text(12),
+  reading: text(2000),
+  as: array().of(number().integer().min(1).max(7).required()).length(3),
   meets: array()
     .of(
       object({

@@ -79,33 +79,48 @@ function join({ definition, pieces, turns, grips }: Puzzle, size: Vector): Joine
 
 /**
  * The state of the smaller puzzle as it is seen: its pieces where parts that look like theirs lie together, equal
- * ones in any order. Undefined if some do not lie together.
+ * ones in any order, its own parts first. Undefined if some do not lie together.
  */
 export function joinedState(puzzle: Puzzle, joined: Joined, state: State): State | undefined {
-  const { small, partsOf } = joined
+  const wholes = [...joined.small.pieces.keys()]
+  const found = wholesIn(puzzle, joined, state, wholes)
+  if (found.size < wholes.length) return undefined
+  return Uint8Array.from(wholes, (whole) => found.get(whole) as Rotation)
+}
+
+/**
+ * As many of some pieces of the smaller puzzle as are joined, each in a place of its own, with their rotations (a
+ * matching of pieces and places, each found by a path that rearranges others).
+ */
+export function wholesIn(
+  puzzle: Puzzle,
+  { small, partsOf }: Joined,
+  state: State,
+  wholes: readonly number[],
+): ReadonlyMap<number, Rotation> {
   const shown = shownIn(puzzle, state)
-  const read = new Uint8Array(small.pieces.length)
-  const filled = new Set<number>()
-  // Its own parts first: what is not seen is not changed without need.
-  const left: number[] = []
-  const take = (whole: number, r: Rotation | undefined) => {
-    if (r === undefined) return false
-    const to = small.slot[24 * whole + r]
-    if (filled.has(to)) return false
-    filled.add(to)
-    read[whole] = r
-    return true
-  }
-  partsOf.forEach((parts, whole) => {
-    const [first] = parts
-    const isOwn = parts.every((p) => state[p] === state[first])
-    if (!isOwn || !take(whole, state[first])) left.push(whole)
-  })
-  for (const whole of left) {
-    const ways = togetherIn(puzzle, shown, partsOf[whole])
-    if (!ways.some((r) => take(whole, r))) return undefined
-  }
-  return read
+  const found = new Map<number, Rotation>()
+  const taken = new Map<number, number>()
+  const ways = new Map(
+    wholes.map((whole) => {
+      const own = state[partsOf[whole][0]]
+      const all = togetherIn(puzzle, shown, partsOf[whole])
+      return [whole, all.includes(own) ? [own, ...all.filter((r) => r !== own)] : all]
+    }),
+  )
+  const settle = (whole: number, tried: Set<number>): boolean =>
+    (ways.get(whole) ?? []).some((r) => {
+      const place = small.slot[24 * whole + r]
+      if (tried.has(place)) return false
+      tried.add(place)
+      const other = taken.get(place)
+      if (other !== undefined && !settle(other, tried)) return false
+      taken.set(place, whole)
+      found.set(whole, r)
+      return true
+    })
+  for (const whole of wholes) settle(whole, new Set())
+  return found
 }
 
 /** For each slot what is seen there, 0 for nothing; looks count from 1. */

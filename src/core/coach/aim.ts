@@ -88,10 +88,13 @@ export type Aim =
       readonly of: readonly number[]
       readonly before: readonly number[]
       readonly after: readonly number[]
+      /** The turns between which a slice stands open. */
+      readonly open?: { readonly from: string; readonly to: string }
     }
   /** What the smaller box cannot mend is mended; its pieces that the stage asks about. */
   | {
       readonly kind: 'remedy'
+      readonly size: Vector
       readonly of: readonly number[]
       readonly sequence: readonly string[]
     }

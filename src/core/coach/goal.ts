@@ -9,6 +9,7 @@ import {
   joinedState,
   shownIn,
   togetherIn,
+  wholesIn,
   type Joined,
 } from '../analysis/joined'
 import { lookClassesOf } from '../analysis/lookAlikes'
@@ -297,6 +298,9 @@ function wholesMeet(
       read !== undefined && isReachedBy(joined.small, wholes, rotateState(read, INVERSE[frame]))
     )
   }
+  // Equal ones may not all be the one that is joined.
+  if (condition.must === 'together')
+    return wholesIn(puzzle, joined, state, wholes).size === wholes.length
   const shown = shownIn(puzzle, state)
   return wholes.every((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
 }

@@ -1,113 +1,284 @@
 /** The words of steps that join the parts of a smaller box, and of what that one alone cannot mend. */
-import { joinedAs, joinedState, shownIn, togetherIn, type Joined } from '../analysis/joined'
-import { whereNow, who } from '../analysis/who'
+import { joinedAs, joinedState, shownIn, type Joined } from '../analysis/joined'
+import { parityOf } from '../analysis/invariants'
 import { hasColouredSides } from '../analysis/sides'
-import type { Rotation, Vector } from '../rotation'
-import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
+import { whereNow, who } from '../analysis/who'
+import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import type { State } from '../state'
+import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
+import { sameImage, sideOf } from './goal'
 import { holdOfScene, ids, placeIn, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine } from './route'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
 
-/** So many parts are told one by one. */
-const MOST_LINES = 4
+/** So many lines a card has at most. */
+const MOST_LINES = 3
+
+/** A piece of the smaller box more of whose parts lie together than before, as pieces of the real puzzle. */
+interface Grown {
+  readonly whole: number
+  readonly after: number
+  readonly size: number
+  /** Those that lie together at the end, and which of them have come to it. */
+  readonly together: readonly number[]
+  readonly come: readonly number[]
+  /** How it lies then. */
+  readonly rotation: Rotation
+}
 
 export function joinWords(scene: PieceScene, aim: Join): PieceWords {
-  const { puzzle, scheme } = scene
+  const { puzzle } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
   const grown = aim.of.flatMap((whole, i) =>
-    aim.after[i] > aim.before[i] ? [{ whole, before: aim.before[i], after: aim.after[i] }] : [],
+    aim.after[i] > aim.before[i] ? [grownTo(scene, joined, whole, aim.after[i])] : [],
   )
-  const name = (whole: number) => who(joined.small, scheme, whole)
-  const first = grown[0]
-  const kind = baseKind(joined.small.pieces[first.whole].kind)
-  const members = grown.map(({ whole, after }) => lyingTogether(scene, joined, whole, after))
-  const all = members.flat()
-  const lines = all.length > MOST_LINES ? [] : linesOf(scene, all)
-  const goal = grown.map(({ whole, after }, i) => {
-    const size = joined.partsOf[whole].length
-    const where = placeIn(scene, scene.endFrame, scene.end, members[i][0])
-    return after === size
-      ? `${inWords(size)} parts of ${name(whole)} lie together, one of them at ${where}`
-      : `${inWords(after)} of the ${inWords(size)} parts of ${name(whole)} lie together, one of them at ${where}`
-  })
-  const left = aim.of.filter((whole, i) => aim.after[i] < joined.partsOf[whole].length).length
-  const status =
-    left === 0
-      ? `All ${inWords(aim.of.length)} ${kindPlural(kind)} are whole then.`
-      : `${capital(plural(left, kind))} still to be made whole after this.`
+  const isPair = grown.every(({ size }) => size === 2)
+  const lines = isPair ? grown.map((each) => pairLine(scene, each)) : comingLines(scene, grown)
+  const isTold = lines.length > 0 && lines.length <= MOST_LINES
+  const all = [...new Set(grown.flatMap(({ together }) => [...together]))]
+  const lit = ids(puzzle, all)
+  const names = listed(grown.map(({ whole }) => nameOf(scene, joined, whole)))
+  const missing = aim.of.reduce(
+    (sum, whole, i) => sum + joined.partsOf[whole].length - aim.after[i],
+    0,
+  )
+  // Once a stage is enough: what is owed is shown all the time.
+  const open =
+    aim.open && scene.isFirst
+      ? [
+          `From ${aim.open.from} to ${aim.open.to} a slice stands open: turn nothing else, and keep the hold.`,
+        ]
+      : []
   return {
-    lookFor: `parts of ${listed(grown.map(({ whole }) => name(whole)))}.`,
-    ...(lines.length > 0 ? { lines } : {}),
+    lookFor: isPair ? `the two parts of ${names}.` : `parts of ${names}.`,
+    ...(isTold ? { lines } : {}),
     hold: holdOfScene(scene),
-    check: `${listed(goal)}.`,
+    check: grown.map((each) => wholeWords(scene, joined, each)).join('; ') + '.',
     ifNot: 'Take the turns back, the last first, and look again where the parts lie.',
-    note: [...openWords(scene), status].join(' '),
+    note: [...open, statusWords(isPair, missing)].join(' '),
     hints: {
-      nudge: `Find parts of one ${kind} that can be brought together.`,
-      pointer: `Bring ${inWords(first.after)} parts of ${name(first.whole)} together.`,
+      nudge: isPair
+        ? 'Find two edges that belong together.'
+        : 'Find a centre that does not lie with its own.',
+      pointer: isTold ? lines[0].sentence : `${capital(names)} can be brought further together.`,
     },
-    pieces: ids(puzzle, all),
+    pieces: isTold
+      ? [
+          ...lines.map(({ piece }) => piece),
+          ...lit.filter((id) => lines.every((l) => l.piece !== id)),
+        ]
+      : lit,
   }
 }
 
-/** The parts that lie together at the end, most of one kind of way: as indices of pieces. */
-function lyingTogether(
-  { puzzle, end }: PieceScene,
-  { partsOf }: Joined,
-  whole: number,
-  after: number,
-): number[] {
-  const shown = shownIn(puzzle, end)
-  const bySlot = new Map([...end].map((r, p) => [puzzle.slot[24 * p + r], p]))
+const statusWords = (isPair: boolean, missing: number): string => {
+  if (missing === 0) return isPair ? 'All pairs are joined then.' : 'They are all in then.'
+  const [count, verb] = [inWords(missing), missing === 1 ? 'is' : 'are']
+  return isPair
+    ? `${capital(plural(missing, 'pair'))} ${verb} still apart after this.`
+    : `${capital(count)} ${verb} still missing after this.`
+}
+
+/** 'the edge with white and red'; of centres in one colour 'the white centres'. */
+const nameOf = ({ puzzle, scheme }: PieceScene, { small }: Joined, whole: number): string =>
+  isPlain(puzzle, small, whole) ? kindPlural(who(small, scheme, whole)) : who(small, scheme, whole)
+
+/** Whether it is a centre of one colour. */
+const isPlain = (puzzle: PieceScene['puzzle'], small: Joined['small'], whole: number): boolean =>
+  hasColouredSides(puzzle) && baseKind(small.pieces[whole].kind) === 'centre'
+
+function grownTo(scene: PieceScene, joined: Joined, whole: number, after: number): Grown {
+  const { puzzle, state, end, endFrame, frame } = scene
+  const { small, partsOf } = joined
   const parts = partsOf[whole]
-  let best: number[] = []
-  for (let r = 0; r < 24; r++) {
-    const own = parts.flatMap((p) => {
+  const isCentre = baseKind(small.pieces[whole].kind) === 'centre'
+  /** What lies so that it fits a whole with that rotation. */
+  const fitting = (of: State, hold: Rotation, r: Rotation): number[] => {
+    if (isCentre && small.place[24 * whole + r] !== small.place[24 * whole + hold]) return []
+    const bySlot = new Map([...of].map((each, p) => [puzzle.slot[24 * p + each], p]))
+    const shown = shownIn(puzzle, of)
+    return parts.flatMap((p) => {
       const slot = puzzle.slot[24 * p + r]
       return shown[slot] === 1 + puzzle.look[24 * p + r] ? [bySlot.get(slot) as number] : []
     })
-    if (own.length > best.length) best = own
-    if (own.length === after) return own
   }
-  return best
+  const rotations = Array.from({ length: ROTATION_COUNT }, (_, r) => r)
+  const bestIn = (of: State, hold: Rotation) =>
+    rotations
+      .map((r) => ({ r, own: fitting(of, hold, r) }))
+      .reduce((a, b) => (b.own.length > a.own.length ? b : a))
+  const best = bestIn(end, endFrame)
+  const before = new Set(bestIn(state, frame).own)
+  return {
+    whole,
+    after,
+    size: parts.length,
+    together: best.own,
+    come: best.own.filter((p) => !before.has(p)),
+    rotation: best.r,
+  }
 }
 
-function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
+/** 'The edges with white and red are the upper one of … and the left one of …' */
+function pairLine(scene: PieceScene, { together }: Grown): RouteLine {
+  const { puzzle, scheme, state, frame } = scene
+  const [a, b] = together.map((p) => placeIn(scene, frame, state, p))
+  const [one, other] = together.map((p) => who(puzzle, scheme, p))
+  return {
+    piece: puzzle.pieces[together[0]].id,
+    sentence:
+      one === other
+        ? `${capital(asPair(one, other))} are ${a} and ${b}.`
+        : `${capital(one)} is ${a} and ${other} is ${b}.`,
+  }
+}
+
+/** 'the edges with white and red', or each by its own name. */
+const asPair = (one: string, other: string): string =>
+  one === other ? one.replace(/\bedge\b/, 'edges') : `${one} and ${other}`
+
+function comingLines(scene: PieceScene, grown: readonly Grown[]): RouteLine[] {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
-  return pieces.map((p) => {
-    const to = whereNow(puzzle, endFrame, p, end[p])
-    const now = placeIn(scene, frame, state, p)
-    return {
-      piece: puzzle.pieces[p].id,
-      sentence: `${capital(who(puzzle, scheme, p))} is ${now}${to === undefined || to === now ? '' : `. It goes to ${to}`}.`,
-    }
-  })
+  return grown
+    .flatMap(({ come }) => come)
+    .flatMap((p) => {
+      const [now, then] = [placeIn(scene, frame, state, p), placeIn(scene, endFrame, end, p)]
+      // What stays was counted otherwise before.
+      if (now === then) return []
+      const sentence = `${capital(who(puzzle, scheme, p))} is ${now}. It goes to ${then}.`
+      return [{ piece: puzzle.pieces[p].id, sentence }]
+    })
 }
 
-/** A slice stands open between its two turns. */
-function openWords(_: PieceScene): string[] {
-  return []
+/** 'three of the four bottom centres are white', 'the edges with white and red together are the top left edge' */
+function wholeWords(scene: PieceScene, joined: Joined, grown: Grown): string {
+  const { puzzle, scheme, endFrame } = scene
+  const { small } = joined
+  const { whole, after, size, rotation, together } = grown
+  const place = whereNow(small, endFrame, whole, rotation) ?? 'outside the finished shape'
+  if (size === 2) {
+    const [one, other] = together.map((p) => who(puzzle, scheme, p))
+    return `${asPair(one, other)} together are ${place}`
+  }
+  if (isPlain(puzzle, small, whole)) {
+    const colour = who(small, scheme, whole).replace(/^the | centre$/g, '')
+    const side = place.replace(/^the | centre$/g, '')
+    const count =
+      after === size ? `all ${inWords(size)}` : `${inWords(after)} of the ${inWords(size)}`
+    return `${count} ${side} centres ${after === 1 ? 'is' : 'are'} ${colour}`
+  }
+  const name = who(small, scheme, whole)
+  return after === size
+    ? `${name} is whole: it is ${place}`
+    : `${inWords(after)} of the ${inWords(size)} parts of ${name} lie${after === 1 ? 's' : ''} as ${place}`
 }
 
 export function remedyWords(scene: PieceScene, aim: Remedy): PieceWords {
-  const { puzzle, stage } = scene
-  const { technique } = stage
-  const size = technique.kind === 'remedy' ? technique.select.as : undefined
-  const joined = joinedAs(puzzle, size as Vector) as Joined
-  return {
-    lookFor: 'what turns of outer layers alone can never mend.',
+  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const joined = joinedAs(puzzle, aim.size) as Joined
+  const [before, after] = [
+    countsOf(scene, joined, state, frame),
+    countsOf(scene, joined, end, endFrame),
+  ]
+  const isFlip = before.turned.length % 2 === 1
+  const moved = aim.of.filter((whole) => before.rotations[whole] !== after.rotations[whole])
+  const names = listed(moved.map((whole) => who(joined.small, scheme, whole)))
+  const common = {
     hold: holdOfScene(scene),
-    check: 'as before, but what is left can be finished by outer layers.',
     ifNot: 'Take the turns back, the last first, and look again how it is held.',
-    hints: { nudge: 'Count.', pointer: 'Inner layers must turn once more.' },
     algorithm: aim.sequence,
     pieces: ids(
       puzzle,
-      aim.of.flatMap((whole) => [...joined.partsOf[whole]]),
+      moved.flatMap((whole) => [...joined.partsOf[whole]]),
     ),
   }
+  if (isFlip) {
+    const count = (n: number) =>
+      `${n === 0 ? 'none' : inWords(n)} of the ${inWords(before.last.length)} edges of the last layer ${n > 1 ? 'are' : 'is'} turned over`
+    return {
+      ...common,
+      lookFor: `how many edges of the last layer are turned over: ${inWords(before.turned.length)}, an odd number.`,
+      check: `${count(after.turned.length)}, an even number.`,
+      note: `Outer layers turn edges over two at a time, so inner ones must turn once more. ${capital(names)} ${moved.length > 1 ? 'are' : 'is'} turned over by it; ${keptWords(scene, joined, aim.of, before, after)}`,
+      hints: {
+        nudge: 'Count the edges of the last layer that are turned over.',
+        pointer: `An odd number is turned over: outer layers alone cannot mend that.`,
+      },
+    }
+  }
+  return {
+    ...common,
+    lookFor: `whether corners and edges come home by as many exchanges: counted through, ${oddWords('corners', before.corners)}, ${oddWords('edges', before.edges)}.`,
+    check: `counted through, ${oddWords('corners', after.corners)}, ${oddWords('edges', after.edges)}.`,
+    note: `Outer layers exchange corners and edges alike, so inner ones must turn once more. ${capital(names)} change places by it; ${keptWords(scene, joined, aim.of, before, after)}`,
+    hints: {
+      nudge: 'Count how many exchanges bring the corners home, and how many the edges.',
+      pointer: 'One number is odd and the other even: outer layers alone cannot mend that.',
+    },
+  }
+}
+
+const oddWords = (noun: string, parity: number): string =>
+  `the ${noun} by an ${parity === 1 ? 'odd' : 'even'} number`
+
+interface Counts {
+  readonly rotations: State
+  /** Edges of the last layer, and those of them that are turned over. */
+  readonly last: readonly number[]
+  readonly turned: readonly number[]
+  /** Whether an odd number of exchanges brings them home. */
+  readonly corners: number
+  readonly edges: number
+}
+
+function countsOf(
+  { puzzle, base }: PieceScene,
+  joined: Joined,
+  state: State,
+  frame: Rotation,
+): Counts {
+  const { small } = joined
+  const read = joinedState(puzzle, joined, state)
+  if (!read) throw new Error('what should be joined is not')
+  const rotations = read.map((r) => multiply(INVERSE[frame], r))
+  const kindOf = (p: number) => baseKind(small.pieces[p].kind)
+  const far = sideOf('last', base)
+  const last = small.pieces.flatMap(({ cells: [cell] }, p) =>
+    kindOf(p) === 'edge' && along(cell, far.vector) > 0 ? [p] : [],
+  )
+  const parity = (kind: string) => {
+    const own = small.pieces.flatMap((_, p) => (kindOf(p) === kind ? [p] : []))
+    return parityOf(own.map((p) => own.indexOf(small.place[24 * p + rotations[p]])))
+  }
+  return {
+    rotations,
+    last,
+    turned: last.filter((p) => !sameImage(rotations[p], 0, far)),
+    corners: parity('corner'),
+    edges: parity('edge'),
+  }
+}
+
+const along = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+
+/** What else shows itself otherwise than before. */
+function keptWords(
+  { scheme }: PieceScene,
+  { small }: Joined,
+  of: readonly number[],
+  before: Counts,
+  after: Counts,
+): string {
+  const others = small.pieces.flatMap((_, p) =>
+    of.includes(p) ||
+    small.look[24 * p + before.rotations[p]] === small.look[24 * p + after.rotations[p]]
+      ? []
+      : [p],
+  )
+  return others.length === 0
+    ? 'nothing else moves.'
+    : `${listed(others.map((p) => who(small, scheme, p)))} ${others.length > 1 ? 'turn' : 'turns'} in place too.`
 }

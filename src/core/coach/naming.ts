@@ -30,8 +30,11 @@ const MOST_AGAIN = 60
 const MOST_CHANGES = 3
 
 interface Search extends Pick<Account, 'coordinates' | 'vectorOf'> {
-  /** Of the pieces that travel, with what each adds to the vector, wherever it is made. */
-  readonly changes: readonly Change[]
+  /**
+   * Of the pieces that travel, but for some that keep their names, with what each adds to the vector, wherever it
+   * is made.
+   */
+  readonly changesBut: (settled: readonly number[]) => readonly Change[]
   readonly isReached: (vector: readonly number[]) => boolean
 }
 
@@ -44,10 +47,19 @@ function searchOf(puzzle: Puzzle): Search {
   const { span, vectorOf, coordinates } = accountOf(puzzle)
   // The piece that sets the hold keeps its name, where there is one.
   const still = new Set([...anchorsOf(puzzle), frameOf(puzzle).piece])
-  const changes = unseenChanges(puzzle, (p) => !still.has(p)).map((change) => ({
-    ...change,
-    by: vectorOf(change.make(start(puzzle))),
-  }))
+  const made = new Map<string, readonly Change[]>()
+  const changesBut = (settled: readonly number[]) => {
+    const key = [...settled].sort((a, b) => a - b).join()
+    const fixed = new Set(settled)
+    const changes =
+      made.get(key) ??
+      unseenChanges(puzzle, (p) => !still.has(p) && !fixed.has(p)).map((change) => ({
+        ...change,
+        by: vectorOf(change.make(start(puzzle))),
+      }))
+    made.set(key, changes)
+    return changes
+  }
   const asked = new Map<string, boolean>()
   const isReached = (vector: readonly number[]) => {
     const key = vector.join()
@@ -55,7 +67,7 @@ function searchOf(puzzle: Puzzle): Search {
     asked.set(key, found)
     return found
   }
-  const search = { changes, coordinates, vectorOf, isReached }
+  const search = { changesBut, coordinates, vectorOf, isReached }
   searches.set(puzzle, search)
   return search
 }
@@ -102,9 +114,8 @@ export function otherReadings(
 ): State[] {
   if (!leavesOpen(puzzle)) return [given]
   const hold = anchorsOf(puzzle).length > 0 ? frame : (holdOf(puzzle, given) ?? frame)
-  const { changes: all, coordinates, vectorOf, isReached } = searchOf(puzzle)
-  const fixed = new Set(settled)
-  const changes = all.filter(({ pieces }) => !pieces.some((p) => fixed.has(p)))
+  const { changesBut, coordinates, vectorOf, isReached } = searchOf(puzzle)
+  const changes = changesBut(settled)
   if (changes.length === 0) return [given]
   const state = rotateState(given, INVERSE[hold])
   const found = [state]

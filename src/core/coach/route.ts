@@ -52,6 +52,10 @@ export interface RouteStep {
   /** Where its last turns and the first of the next step are of one layer. */
   readonly meets?: readonly RouteMeeting[]
   readonly turns: readonly RouteTurn[]
+  /** Done as on a smaller box of that size: joined parts count as one piece, in its words and on the windows. */
+  readonly as?: readonly [number, number, number]
+  /** The state of that smaller box before the first turn, where equal pieces are read for each other. */
+  readonly reading?: string
   /** The half turn of the side on which all else is half done after an odd number of them. */
   readonly workSide?: string
   /** Of a step that repeats a trigger or an algorithm: how often, and where the count stands. */

@@ -2,6 +2,7 @@
  * Every claim of every card of a route, checked on the engine: read back from the words and compared with
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
+import { joinedAs, joinedState, wholesIn, type Joined } from '../analysis/joined'
 import { placeNamesOf } from '../analysis/placeNames'
 import { piecesShowing, sideOpposite, sidesOf, turnSide } from '../analysis/sides'
 import { length, subtract, unit } from '../geometry/vector'
@@ -13,14 +14,15 @@ import {
   type Direction,
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
-import { looksHome, sameState, turnFreely, type State } from '../state'
+import { IDENTITY, INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
+import { looksHome, readState, sameState, start, turnFreely, type State } from '../state'
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
 import { baseKind, facingWords, heldWords, inWords } from '../words'
 import { schoolsOf } from '../schools'
 import { reachOf } from '../analysis/placements'
+import { must } from '../result'
 import { selected } from './selections'
 import { mindOf } from './meetings'
 import type { Route, RouteStep } from './route'
@@ -42,9 +44,60 @@ interface Moment {
 export function faultsOf(puzzle: Puzzle, scheme: Scheme, route: Route): Fault[] {
   const trail = trailOf(puzzle, route)
   return trail.steps.flatMap((step, s) => {
-    const found = new Card(puzzle, scheme, trail, s).faults()
+    const smaller = step.as && joinedAs(puzzle, step.as)
+    const card = smaller
+      ? new Card(smaller.small, scheme, asSmaller(puzzle, smaller, trail, s), s)
+      : new Card(puzzle, scheme, trail, s)
+    const found = card.faults()
     return found.map((what) => ({ step: `${route.puzzle} ${route.school} ${step.id}`, what }))
   })
+}
+
+/** What a step says of a smaller box is checked on that one: its own states, pieces and turns. */
+function asSmaller(puzzle: Puzzle, joined: Joined, trail: Trail, nth: number): Trail {
+  const { small, wholeOf, partsOf, turnFor } = joined
+  const [from, to] = [trail.firstOfStep[nth], trail.firstOfStep[nth + 1]]
+  const { reading } = trail.steps[nth]
+  const states = trail.states.map((state, i) => {
+    const read = i < from || i > to ? undefined : joinedState(puzzle, joined, state)
+    return read ?? start(small)
+  })
+  if (reading !== undefined) {
+    states[from] = must(readState(small, reading))
+    for (let i = from; i < to; i++) {
+      const turn = small.turns.find((each) => turnFor(each).name === trail.tape[i].name)
+      const next = new Uint8Array(small.pieces.length)
+      states[i + 1] = turn ? turnFreely(small, states[i], turn, next) : states[i]
+    }
+  }
+  /** What a piece is part of, by where it lies. */
+  const wholeId = (id: string) => {
+    const p = puzzle.pieces.findIndex((piece) => piece.id === id)
+    const slot = puzzle.slot[24 * p + trail.states[from][p]]
+    const whole = small.pieces.findIndex((_, w) =>
+      partsOf[w].some((part) => puzzle.slot[24 * part + states[from][w]] === slot),
+    )
+    return small.pieces[whole].id
+  }
+  const placeId = (id: string) =>
+    small.pieces[wholeOf[puzzle.pieces.findIndex((piece) => piece.id === id)]].id
+  const nameOf = (name: string) =>
+    small.turns.find((turn) => turnFor(turn).name === name)?.name ?? name
+  const inSmall = (step: RouteStep): RouteStep => ({
+    ...step,
+    pieces: [...new Set(step.pieces.map(wholeId))],
+    places: [...new Set(step.places.map(placeId))],
+    ...(step.lines
+      ? { lines: step.lines.map((line) => ({ ...line, piece: wholeId(line.piece) })) }
+      : {}),
+    turns: step.turns.map((turn) => ({ ...turn, name: nameOf(turn.name) })),
+  })
+  const steps = trail.steps.map((step, s) => (s === nth ? inSmall(step) : step))
+  const stages = trail.route.stages.map((stage) => ({
+    ...stage,
+    steps: stage.steps.map((step) => (step === trail.steps[nth] ? steps[nth] : step)),
+  }))
+  return { ...trail, route: { ...trail.route, stages }, steps, states, read: states, naming: [] }
 }
 
 /** How long a sentence may be. */
@@ -112,6 +165,8 @@ class Card {
     this.colours()
     this.statuses()
     this.swaps()
+    this.joins()
+    this.remedies()
     this.holds()
     this.small()
     this.deceptions()
@@ -213,8 +268,8 @@ class Card {
 
   /** Numbered pieces go where they are said to go, belong there if it is said, and are lit. */
   private lines(): void {
-    const { lines, pieces } = this.step
-    if (!lines) return
+    const { lines, pieces, kind } = this.step
+    if (!lines || kind === 'join') return
     const { puzzle } = this
     this.claim(lines.length <= 3, 'more than three lines')
     this.claim(
@@ -447,6 +502,175 @@ class Card {
         )
       })
       this.claim(isSo, `no such twin: ${note}`)
+    }
+  }
+
+  /** Parts lie where it is said, come to where it is said, and as many lie together as it is said. */
+  private joins(): void {
+    if (this.step.kind !== 'join') return
+    const { puzzle, step, scheme, held, end } = this
+    const joined = joinedAs(puzzle, this.sizeJoined())
+    if (!joined) return this.claim(false, 'nothing is joined here')
+    const { small, partsOf } = joined
+    const called = (name: string) =>
+      puzzle.pieces.flatMap((_, p) => (who(puzzle, scheme, p) === name ? [p] : []))
+    const placeOf = ({ state, frame }: Moment, p: number) =>
+      placeNamesOf(puzzle, frame).names[homeFilled(puzzle, frame, p, state[p]) ?? -1]
+    this.claim((step.lines?.length ?? 0) <= 3, 'more than three lines')
+    for (const { piece, sentence } of step.lines ?? []) {
+      const pair = /^The (.*?)edges(.*?) are (the .+) and (the .+)\.$/.exec(sentence)
+      const two = /^The (.+?) is (the .+?) and (the .+?) is (the .+)\.$/.exec(sentence)
+      const single = /^The (.+) is (the .+)\. It goes to (the .+)\.$/.exec(sentence)
+      const p = puzzle.pieces.findIndex(({ id }) => id === piece)
+      if (pair) {
+        const at = called(`the ${pair[1]}edge${pair[2]}`).map((each) => placeOf(held, each))
+        this.claim(at.includes(pair[3]) && at.includes(pair[4]), `not there: ${sentence}`)
+      } else if (two)
+        this.claim(
+          called(`the ${two[1]}`).some((each) => placeOf(held, each) === two[2]) &&
+            called(two[3]).some((each) => placeOf(held, each) === two[4]),
+          `not there: ${sentence}`,
+        )
+      else if (single)
+        this.claim(
+          who(puzzle, scheme, p) === `the ${single[1]}` &&
+            placeOf(held, p) === single[2] &&
+            placeOf(end, p) === single[3],
+          `it lies or goes elsewhere: ${sentence}`,
+        )
+      else this.claim(false, `a line without a target: ${sentence}`)
+    }
+    const smallPlaces = placeNamesOf(small, end.frame).names
+    /** How many of the parts of some piece called so lie in a place of the smaller box, as they belong together. */
+    const partsIn = (name: string, place: string) =>
+      Math.max(
+        ...small.pieces.flatMap((_, whole) =>
+          who(small, scheme, whole) !== name
+            ? []
+            : Array.from({ length: 24 }, (__, r) => r).flatMap((r) =>
+                smallPlaces[homeFilled(small, end.frame, whole, r) ?? -1] !== place
+                  ? []
+                  : [
+                      partsOf[whole].filter((part) =>
+                        [...end.state].some(
+                          (own, p) =>
+                            puzzle.slot[24 * p + own] === puzzle.slot[24 * part + r] &&
+                            puzzle.look[24 * p + own] === puzzle.look[24 * part + r],
+                        ),
+                      ).length,
+                    ],
+              ),
+        ),
+        -1,
+      )
+    /** The same of two parts, told by their own names. */
+    const pairIn = (names: string, place: string) => {
+      const parts = / and the /.test(names)
+        ? names.split(/ and (?=the )/)
+        : [names.replace('edges', 'edge'), names.replace('edges', 'edge')]
+      const slots = small.pieces.flatMap((_, whole) =>
+        smallPlaces[homeFilled(small, end.frame, whole, end.frame) ?? -1] === place
+          ? partsOf[whole].map((part) => puzzle.slot[24 * part + end.frame])
+          : [],
+      )
+      const there = slots.map((slot) =>
+        who(
+          puzzle,
+          scheme,
+          [...end.state].findIndex((r, p) => puzzle.slot[24 * p + r] === slot),
+        ),
+      )
+      const whole = small.pieces.findIndex(
+        (_, w) => partsOf[w].length === 2 && wholesIn(puzzle, joined, end.state, [w]).size === 1,
+      )
+      return whole >= 0 && parts.every((name) => there.includes(name)) ? 2 : there.length - 3
+    }
+    const size = (count: string, of: string) => NUMBERS.indexOf(/^all$/i.test(count) ? of : count)
+    for (const sentence of step.check.replace(/\.$/, '').split('; ')) {
+      const plain = /^(all|\w+)(?: of the)? (\w+) (\w+) centres (?:is|are) (\w+)$/.exec(sentence)
+      const pair = /^(the .+) together are (the .+)$/.exec(sentence)
+      const some = /^(\w+) of the \w+ parts of (the .+) lies? as (the .+)$/.exec(sentence)
+      const full = /^(the .+) is whole: it is (the .+)$/.exec(sentence)
+      const [told, found] = plain
+        ? [size(plain[1], plain[2]), partsIn(`the ${plain[4]} centre`, `the ${plain[3]} centre`)]
+        : pair
+          ? [2, pairIn(pair[1], pair[2])]
+          : some
+            ? [NUMBERS.indexOf(some[1]), partsIn(some[2], some[3])]
+            : full
+              ? [4, partsIn(full[1], full[2])]
+              : [0, -1]
+      this.claim(told === found, `${found} lie there: ${sentence}`)
+    }
+    const apart = /(\w+) pairs? (?:is|are) still apart/.exec(step.note ?? '')
+    const edges = small.pieces.flatMap((_, whole) => (partsOf[whole].length === 2 ? [whole] : []))
+    const left = edges.length - wholesIn(puzzle, joined, end.state, edges).size
+    if (apart)
+      this.claim(NUMBERS.indexOf(apart[1].toLowerCase()) === left, `${left} apart: ${step.note}`)
+    if (/All pairs are joined/.test(step.note ?? ''))
+      this.claim(left === 0, `${left} apart: ${step.note}`)
+  }
+
+  private sizeJoined(): Vector {
+    const { route } = this.trail
+    const school = schoolsOf(this.puzzle).find(({ id }) => id === route.school)
+    const sizes = school?.stages.flatMap(({ technique }) =>
+      technique.kind === 'as' ? [technique.size] : [],
+    )
+    return sizes?.[0] ?? [3, 3, 3]
+  }
+
+  /** Counts of what outer layers cannot mend, and that they are mended. */
+  private remedies(): void {
+    if (this.step.kind !== 'remedy') return
+    const { puzzle, step, held, end } = this
+    const joined = joinedAs(puzzle, this.sizeJoined())
+    if (!joined) return this.claim(false, 'nothing is joined here')
+    const { small } = joined
+    const last = directionOfName(this.trail.route.base).vector.map((c) => -c)
+    const read = ({ state, frame }: Moment) =>
+      joinedState(puzzle, joined, state)?.map((r) => multiply(INVERSE[frame], r)) ?? start(small)
+    const turned = (moment: Moment) =>
+      read(moment).reduce((sum, r, p) => {
+        const { kind, cells } = small.pieces[p]
+        const isLast = cells[0].some((c, i) => c * last[i] > 0)
+        const image = rotate(r, last as unknown as Vector)
+        return baseKind(kind) === 'edge' && isLast && image.some((c, i) => c !== last[i])
+          ? sum + 1
+          : sum
+      }, 0)
+    const isOdd = (moment: Moment, kind: string) => {
+      const state = read(moment)
+      const seen = new Set<number>()
+      let exchanges = 0
+      small.pieces.forEach((piece, first) => {
+        if (baseKind(piece.kind) !== kind) return
+        for (let p = first; !seen.has(p); p = small.place[24 * p + state[p]]) {
+          if (p !== first) exchanges++
+          seen.add(p)
+        }
+      })
+      return exchanges % 2 === 1
+    }
+    const flips = /turned over: (\w+), an odd number/.exec(step.lookFor)
+    if (flips) {
+      const count = /^(\w+) of the/.exec(step.check)?.[1] ?? ''
+      this.claim(NUMBERS.indexOf(flips[1]) === turned(held), `${turned(held)}: ${step.lookFor}`)
+      const now = count === 'none' ? 0 : NUMBERS.indexOf(count)
+      this.claim(now === turned(end) && now % 2 === 0, `${turned(end)}: ${step.check}`)
+    }
+    for (const [text, moment] of [
+      [step.lookFor, held],
+      [step.check, end],
+    ] as const) {
+      const counts = /the corners by an (odd|even) number, the edges by an (odd|even) number/.exec(
+        text,
+      )
+      this.claim(flips !== null || counts !== null, `nothing is counted: ${text}`)
+      if (!counts) continue
+      this.claim((counts[1] === 'odd') === isOdd(moment, 'corner'), `corners: ${text}`)
+      this.claim((counts[2] === 'odd') === isOdd(moment, 'edge'), `edges: ${text}`)
+      this.claim((counts[1] === counts[2]) === (moment === end), `alike or not: ${text}`)
     }
   }
 

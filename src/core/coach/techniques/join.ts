@@ -3,11 +3,11 @@
  * then does one of the stage's sequences; of all it takes the one that brings the most together for its turns. What
  * came before is together again at the end of every step.
  */
-import { joinedAs, shownIn, type Joined } from '../../analysis/joined'
-import { layersOf } from '../../analysis/layers'
+import { joinedAs, shownIn, wholesIn, type Joined } from '../../analysis/joined'
+import { asNamed, layersOf } from '../../analysis/layers'
 import { lookAlikesOf, lookClassesOf } from '../../analysis/lookAlikes'
 import { memoised } from '../../memo'
-import { inverseOf, isParallel, mirror, rehold } from '../../notation/rewrite'
+import { inverseOf, isParallel, mirror, rehold, simplify } from '../../notation/rewrite'
 import { handCost, type Hand } from '../../notation/handCost'
 import { doSequence, inARow, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
@@ -16,7 +16,13 @@ import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../../rota
 import type { Condition, Selection, Technique } from '../../schools/school'
 import type { State } from '../../state'
 import { selected } from '../selections'
-import { asConjugate, preparing, type StageContext, type Workpiece } from '../workpiece'
+import {
+  asConjugate,
+  preparing,
+  type PlannedTurn,
+  type StageContext,
+  type Workpiece,
+} from '../workpiece'
 
 /** Turns of outer layers before a sequence. */
 const PREFIX_TURNS = 2
@@ -44,19 +50,29 @@ export function joinParts(
     if (wholes.every((whole, i) => before[i] === joined.partsOf[whole].length)) return
     const chosen = bestWay({ puzzle, technique, judge, hand }, state)
     if (!chosen) throw new Error(`the stage ${stage.id} brings nothing more together`)
-    const after = judge.partsTogether(chosen.end)
+    const named = (turns: readonly Turn[]) => turns.map((turn) => asNamed(puzzle, turn))
+    const done = asConjugate(puzzle, named(chosen.turns))
     work.step(
       {
         kind: 'join',
         size: technique.select.as as Vector,
         of: wholes,
         before,
-        after,
+        after: judge.partsTogether(chosen.end),
+        ...openBetween(puzzle, done),
       },
-      [...preparing(chosen.prefix), ...asConjugate(puzzle, chosen.turns)],
+      [...preparing(named(chosen.prefix)), ...done],
     )
   }
   throw new Error(`the stage ${stage.id} does not come to an end`)
+}
+
+/** A slice that is set up and undone stands open meanwhile. */
+function openBetween(puzzle: Puzzle, turns: readonly PlannedTurn[]) {
+  const isInner = ({ turn }: PlannedTurn) => !/^[UDFBRL]/.test(puzzle.grips[turn.grip].name)
+  const opening = turns.find((each) => each.role === 'setup' && isInner(each))
+  const closing = turns.findLast((each) => each.role === 'undo' && isInner(each))
+  return opening && closing ? { open: { from: opening.turn.name, to: closing.turn.name } } : {}
 }
 
 /** The pieces of the smaller box that a selection means. */
@@ -131,26 +147,25 @@ function bestAfter(
 }
 
 /**
- * Where two parts are exchanged, and every part is the only one of its look: a block is meant another way round, so
- * that five go round, and these are brought together by two sequences that take three round each. The second is
- * looked up by what it has to do.
+ * Where two parts are exchanged: a block is meant another way round, so that five go round, and these are brought
+ * together by two sequences that take three round each. The second is looked up by what it has to do.
  */
 function bestOfTwo(search: Search, state: State): Way | undefined {
   const { puzzle, technique, judge } = search
-  const { wrongIn } = judge
-  if (!wrongIn) return undefined
   const now = judge.begin(state)
   const macros = setUp(puzzle, technique).filter(({ moved }) => moved.length === 3)
   const byCycle = new Map(macros.map((each) => [writtenCycle(goesBy(puzzle, each)), each] as const))
   let best: Way | undefined
-  for (const first of macros.filter((each) => judge.after(each) >= now - 1)) {
+  const firsts = macros.filter((each) => judge.after(each) >= now - 1)
+  for (const first of firsts) {
     const middle = doSequence(first, state)
-    for (const cycle of wrongIn(middle)) {
+    for (const cycle of judge.cyclesLeft(middle)) {
       const second = byCycle.get(cycle)
       if (!second) continue
       const end = doSequence(second, middle)
       const way = { prefix: first.turns, turns: second.turns, end }
-      if (judge.keeps(end) && (!best || lengthOf(way) < lengthOf(best))) best = way
+      if (judge.begin(end) > now && judge.keeps(end) && (!best || lengthOf(way) < lengthOf(best)))
+        best = way
     }
   }
   return best
@@ -194,7 +209,8 @@ const setUpMacros = memoised((puzzle: Puzzle, texts: string): readonly Macro[] =
         const key = writtenCycle(new Map(goes))
         if (found.has(key)) continue
         const undo = sequence(puzzle, puzzle.turns[turn.turns[0].inverse].name)
-        const made = macroOf(puzzle, inARow([turn, macro, undo]))
+        const turns = simplify(puzzle, [...turn.turns, ...macro.turns, ...undo.turns])
+        const made = macroOf(puzzle, { ...inARow([turn, macro, undo]), turns })
         found.set(key, made)
         next.push(made)
       }
@@ -282,12 +298,13 @@ interface Judge {
   readonly after: (macro: Macro) => number
   /** Whether all is together that came before. */
   readonly keeps: (state: State) => boolean
-  /** Where each part is the only one of its look: how three places must go round, if that is all that is wrong. */
-  readonly wrongIn?: (state: State) => readonly string[]
+  /** How three places may have to go round, if no more is wrong. */
+  readonly cyclesLeft: (state: State) => readonly string[]
 }
 
 /** The ways in which a piece of the smaller box may lie where it is judged. */
 interface Ways {
+  readonly whole: number
   readonly parts: readonly number[]
   /** Flags by rotation. */
   readonly allowed: Uint8Array
@@ -295,6 +312,8 @@ interface Ways {
   readonly isDistinct: boolean
   /** For each different way slot and look of each part, in turn. */
   readonly rows: readonly (readonly number[])[]
+  /** The same by rotation. */
+  readonly rowIn: readonly (readonly number[])[]
 }
 
 function judgeFor(
@@ -320,21 +339,31 @@ function judgeFor(
   )
   const isFull = (whole: number, shown: Uint16Array) =>
     waysAt[whole].rows.some((row) => matches(row, shown) === joined.partsOf[whole].length)
+  // Equal ones that may lie anywhere are whole only if each has a place of its own.
+  const loose = kept.filter((whole) => !placed.has(whole) && !waysAt[whole].isDistinct)
+  const areKept = (state: State) =>
+    loose.length === 0 || wholesIn(puzzle, joined, state, loose).size === new Set(loose).size
   const own = wholes.map((whole) => waysAt[whole])
   const counter = own.every(({ isDistinct }) => isDistinct)
     ? countingPieces(puzzle, own)
-    : countingLooks(puzzle, own)
+    : countingLooks(puzzle, own, rowsByPlace(joined, own))
   return {
     partsTogether: (state) => {
       const shown = shownIn(puzzle, state)
-      return own.map(({ rows }) => Math.max(...rows.map((row) => matches(row, shown))))
+      const full = wholesIn(puzzle, joined, state, wholes)
+      return own.map(({ rows, parts }, w) => {
+        const most = Math.max(...rows.map((row) => matches(row, shown)))
+        // Of equal ones another may be the one that is whole; a whole one may lie elsewhere than it should.
+        return full.has(wholes[w]) || most < parts.length ? most : most - 1
+      })
     },
     pieces: piecesLike(puzzle, own),
     partsInAll: own.reduce((sum, { parts }) => sum + parts.length, 0),
     ...counter,
+    cyclesLeft: (state) => cyclesLeft(puzzle, own, state),
     keeps: (state) => {
       const shown = shownIn(puzzle, state)
-      return kept.every((whole) => isFull(whole, shown))
+      return kept.every((whole) => isFull(whole, shown)) && areKept(state)
     },
   }
 }
@@ -346,10 +375,7 @@ function matches(row: readonly number[], shown: Uint16Array): number {
 }
 
 /** Where every part is the only one of its look, rotations tell all; what a sequence leaves alone is not counted again. */
-function countingPieces(
-  puzzle: Puzzle,
-  own: readonly Ways[],
-): Pick<Judge, 'begin' | 'after' | 'wrongIn'> {
+function countingPieces(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begin' | 'after'> {
   const counts = new Uint8Array(own.length)
   let [from, total]: [State, number] = [new Uint8Array(0), 0]
   /** Which whole of the stage a piece is part of, and what lies in each place. */
@@ -396,42 +422,34 @@ function countingPieces(
       }
       return sum
     },
-    wrongIn: (state) => cyclesLeft(puzzle, own, state),
   }
 }
 
 /**
- * The rounds of three places that are all that is wrong, for every way in which the pieces of the smaller box can be
- * meant to lie.
+ * Rounds of three places, either way, where no more than these show anything wrong, for every way in which the
+ * pieces of the smaller box can be meant to lie.
  */
 function cyclesLeft(puzzle: Puzzle, own: readonly Ways[], state: State): string[] {
+  const shown = shownIn(puzzle, state)
   const found: string[] = []
-  const visit = (w: number, next: ReadonlyMap<number, number>) => {
+  const visit = (w: number, wrong: readonly number[]) => {
+    if (wrong.length > 3) return
     if (w === own.length) {
-      const goes = new Set(next.values())
-      if (next.size === 3 && goes.size === 3 && [...goes].every((to) => next.has(to)))
-        found.push(writtenCycle(next))
+      if (wrong.length < 3) return
+      const [a, b, c] = [...wrong].sort((x, y) => x - y)
+      found.push(`${a},${b},${c}`, `${a},${c},${b}`)
       return
     }
-    const { parts, allowed } = own[w]
-    const first = state[parts[0]]
-    if (allowed[first] && parts.every((p) => state[p] === first)) return visit(w + 1, next)
-    for (let meant = 0; meant < ROTATION_COUNT; meant++) {
-      if (!allowed[meant]) continue
-      const wrong = parts.filter((p) => state[p] !== meant)
-      if (next.size + wrong.length > 3) continue
-      visit(
-        w + 1,
-        new Map([
-          ...next,
-          ...wrong.map(
-            (p) => [puzzle.place[24 * p + state[p]], puzzle.place[24 * p + meant]] as const,
-          ),
-        ]),
-      )
-    }
+    const { rows } = own[w]
+    const full = rows.some((row) => matches(row, shown) * 2 === row.length)
+    if (full) return visit(w + 1, wrong)
+    for (const row of rows)
+      visit(w + 1, [
+        ...wrong,
+        ...row.filter((slot, i) => i % 2 === 0 && shown[slot] !== row[i + 1]),
+      ])
   }
-  visit(0, new Map())
+  visit(0, [])
   return found
 }
 
@@ -441,8 +459,28 @@ function piecesLike(puzzle: Puzzle, own: readonly Ways[]): number[] {
   return puzzle.pieces.flatMap((_, p) => (classes.has(classOf[p]) ? [p] : []))
 }
 
+/** The same ways by the place that they fill: equal ones may not all be the one that lies there. */
+function rowsByPlace(
+  { small }: Joined,
+  own: readonly Ways[],
+): readonly (readonly (readonly number[])[])[] {
+  const places = new Map<number, Map<string, readonly number[]>>()
+  for (const { whole, allowed, rowIn } of own)
+    rowIn.forEach((row, r) => {
+      if (!allowed[r]) return
+      const place = small.slot[24 * whole + r]
+      const rows = places.get(place) ?? new Map<string, readonly number[]>()
+      places.set(place, rows.set(row.join(), row))
+    })
+  return [...places.values()].map((rows) => [...rows.values()])
+}
+
 /** Else by what is seen where the parts should lie. */
-function countingLooks(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begin' | 'after'> {
+function countingLooks(
+  puzzle: Puzzle,
+  own: readonly Ways[],
+  places: readonly (readonly (readonly number[])[])[],
+): Pick<Judge, 'begin' | 'after'> {
   const { slot, look } = puzzle
   const pieces = piecesLike(puzzle, own)
   const slots = [
@@ -454,7 +492,7 @@ function countingLooks(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begin
   let from: State = new Uint8Array(0)
   const sum = () => {
     let total = 0
-    for (const { rows } of own) {
+    for (const rows of places) {
       let most = 0
       for (const row of rows) {
         const seen = matches(row, shown)
@@ -497,17 +535,17 @@ function waysOf(
   )
   const { classSize, classOf } = lookClassesOf(puzzle)
   const { unseen } = lookAlikesOf(puzzle)
-  const rows = new Map<string, readonly number[]>()
-  for (let r = 0; r < ROTATION_COUNT; r++) {
-    if (!allowed[r]) continue
-    const row = parts
+  const rowIn = Array.from({ length: ROTATION_COUNT }, (_, r) =>
+    parts
       .map((p) => [puzzle.slot[24 * p + r], 1 + puzzle.look[24 * p + r]])
       .sort(([a], [b]) => a - b)
-      .flat()
-    rows.set(row.join(), row)
-  }
+      .flat(),
+  )
+  const rows = new Map(rowIn.flatMap((row, r) => (allowed[r] ? [[row.join(), row] as const] : [])))
   return {
+    whole,
     parts,
+    rowIn,
     allowed,
     isDistinct: parts.every((p) => classSize[classOf[p]] === 1 && unseen[p].length === 1),
     rows: [...rows.values()],

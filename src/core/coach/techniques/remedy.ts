@@ -2,6 +2,7 @@
  * Remedy: an ending that turns of the smaller box can never mend. One sequence of inner layers mends it, from a hold
  * about the base axis; nothing that is done is lost.
  */
+import type { Vector } from '../../rotation'
 import type { Technique } from '../../schools/school'
 import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 import { cheapestRow } from './known'
@@ -19,10 +20,18 @@ export function doRemedy(
   const [way] = row?.made ?? []
   if (!row || !way) throw new Error(`no remedy of the stage ${stage.id} helps`)
   const { wholes } = wholesOf(puzzle, select, base)
-  work.step({ kind: 'remedy', of: wholes, sequence: way.sequence.turns.map(({ name }) => name) }, [
-    ...holding(way.spin.turns),
-    ...preparing(way.fetch.turns),
-    ...doing(way.sequence.turns),
-    ...doing(row.end.turns),
-  ])
+  work.step(
+    {
+      kind: 'remedy',
+      size: select.as as Vector,
+      of: wholes,
+      sequence: way.sequence.turns.map(({ name }) => name),
+    },
+    [
+      ...holding(way.spin.turns),
+      ...preparing(way.fetch.turns),
+      ...doing(way.sequence.turns),
+      ...doing(row.end.turns),
+    ],
+  )
 }
