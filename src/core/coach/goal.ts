@@ -22,7 +22,7 @@ import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import { rotateState, type State } from '../state'
-import { areSumsSettled, isReachedBy } from '../universal/account'
+import { areSumsSettled, isReached, isReachedButFor } from '../universal/account'
 import { selected } from './selections'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
@@ -294,9 +294,11 @@ function wholesMeet(
 ): boolean {
   if (condition.must === 'solvable') {
     const read = joinedState(puzzle, joined, state)
-    return (
-      read !== undefined && isReachedBy(joined.small, wholes, rotateState(read, INVERSE[frame]))
-    )
+    if (!read) return false
+    const held = rotateState(read, INVERSE[frame])
+    return wholes.length === joined.small.pieces.length
+      ? isReached(joined.small, held)
+      : isReachedButFor(joined.small, 'parity', held)
   }
   // Equal ones may not all be the one that is joined.
   if (condition.must === 'together')

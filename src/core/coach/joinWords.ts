@@ -4,6 +4,7 @@ import { parityOf } from '../analysis/invariants'
 import { hasColouredSides } from '../analysis/sides'
 import { whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
+import { leavesOpen } from './naming'
 import type { State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
@@ -13,6 +14,9 @@ import type { RouteLine } from './route'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
+
+/** So many are named in one sentence. */
+const MOST_NAMES = 2
 
 /** So many lines a card has at most. */
 const MOST_LINES = 3
@@ -40,7 +44,11 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   const isTold = lines.length > 0 && lines.length <= MOST_LINES
   const all = [...new Set(grown.flatMap(({ together }) => [...together]))]
   const lit = ids(puzzle, all)
-  const names = listed(grown.map(({ whole }) => nameOf(scene, joined, whole)))
+  // Many are not told one by one.
+  const names =
+    grown.length > MOST_NAMES
+      ? `${inWords(grown.length)} ${kindPlural(baseKind(joined.small.pieces[grown[0].whole].kind))} at once`
+      : listed(grown.map(({ whole }) => nameOf(scene, joined, whole)))
   const missing = aim.of.reduce(
     (sum, whole, i) => sum + joined.partsOf[whole].length - aim.after[i],
     0,
@@ -63,7 +71,7 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
       nudge: isPair
         ? 'Find two edges that belong together.'
         : 'Find a centre that does not lie with its own.',
-      pointer: isTold ? lines[0].sentence : `${capital(names)} can be brought further together.`,
+      pointer: isTold ? lines[0].sentence : `Parts of ${names} come together.`,
     },
     pieces: isTold
       ? [
@@ -95,16 +103,10 @@ function grownTo(scene: PieceScene, joined: Joined, whole: number, after: number
   const { small, partsOf } = joined
   const parts = partsOf[whole]
   const isCentre = baseKind(small.pieces[whole].kind) === 'centre'
-  /** What lies so that it fits a whole with that rotation. */
-  const fitting = (of: State, hold: Rotation, r: Rotation): number[] => {
-    if (isCentre && small.place[24 * whole + r] !== small.place[24 * whole + hold]) return []
-    const bySlot = new Map([...of].map((each, p) => [puzzle.slot[24 * p + each], p]))
-    const shown = shownIn(puzzle, of)
-    return parts.flatMap((p) => {
-      const slot = puzzle.slot[24 * p + r]
-      return shown[slot] === 1 + puzzle.look[24 * p + r] ? [bySlot.get(slot) as number] : []
-    })
-  }
+  const fitting = (of: State, hold: Rotation, r: Rotation): number[] =>
+    isCentre && small.place[24 * whole + r] !== small.place[24 * whole + hold]
+      ? []
+      : partsFitting(puzzle, joined, of, whole, r)
   const rotations = Array.from({ length: ROTATION_COUNT }, (_, r) => r)
   const bestIn = (of: State, hold: Rotation) =>
     rotations
@@ -121,6 +123,28 @@ function grownTo(scene: PieceScene, joined: Joined, whole: number, after: number
     rotation: best.r,
   }
 }
+
+/** What lies so that it fits a piece of the smaller box with that rotation. */
+function partsFitting(
+  puzzle: PieceScene['puzzle'],
+  { partsOf }: Joined,
+  state: State,
+  whole: number,
+  rotation: Rotation,
+): number[] {
+  const bySlot = new Map([...state].map((r, p) => [puzzle.slot[24 * p + r], p]))
+  const shown = shownIn(puzzle, state)
+  return partsOf[whole].flatMap((p) => {
+    const slot = puzzle.slot[24 * p + rotation]
+    return shown[slot] === 1 + puzzle.look[24 * p + rotation] ? [bySlot.get(slot) as number] : []
+  })
+}
+
+/** The rotations in which a piece fills a slot. */
+const rotationsInto = (small: Joined['small'], piece: number, slot: number): Rotation[] =>
+  Array.from({ length: ROTATION_COUNT }, (_, r) => r).filter(
+    (r) => small.slot[24 * piece + r] === slot,
+  )
 
 /** 'The edges with white and red are the upper one of … and the left one of …' */
 function pairLine(scene: PieceScene, { together }: Grown): RouteLine {
@@ -171,14 +195,26 @@ function wholeWords(scene: PieceScene, joined: Joined, grown: Grown): string {
     return `${count} ${side} centres ${after === 1 ? 'is' : 'are'} ${colour}`
   }
   const name = who(small, scheme, whole)
-  return after === size
+  // Another piece that is called the same may fit there better.
+  const most = Math.max(
+    after,
+    ...small.pieces.flatMap((_, other) =>
+      other !== whole && who(small, scheme, other) === name
+        ? rotationsInto(small, other, small.slot[24 * whole + rotation]).map(
+            (r) => partsFitting(puzzle, joined, scene.end, other, r).length,
+          )
+        : [],
+    ),
+  )
+  return most === size
     ? `${name} is whole: it is ${place}`
-    : `${inWords(after)} of the ${inWords(size)} parts of ${name} lie${after === 1 ? 's' : ''} as ${place}`
+    : `${inWords(most)} of the ${inWords(size)} parts of ${name} lie${most === 1 ? 's' : ''} as ${place}`
 }
 
 export function remedyWords(scene: PieceScene, aim: Remedy): PieceWords {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
+  if (leavesOpen(joined.small)) return openRemedyWords(scene, aim, joined)
   const [before, after] = [
     countsOf(scene, joined, state, frame),
     countsOf(scene, joined, end, endFrame),
@@ -218,6 +254,26 @@ export function remedyWords(scene: PieceScene, aim: Remedy): PieceWords {
       nudge: 'Count how many exchanges bring the corners home, and how many the edges.',
       pointer: 'One number is odd and the other even: outer layers alone cannot mend that.',
     },
+  }
+}
+
+/** Where equal pieces can be taken for each other, counts are nobody's own. */
+function openRemedyWords(scene: PieceScene, aim: Remedy, { partsOf }: Joined): PieceWords {
+  return {
+    lookFor:
+      'nothing that shows: counted through, outer layers alone cannot finish this, whichever of equal pieces is taken for which.',
+    hold: holdOfScene(scene),
+    check: 'counted through again, outer layers can finish it, or one more such remedy follows.',
+    ifNot: 'Take the turns back, the last first, and look again how it is held.',
+    hints: {
+      nudge: 'Equal pieces hide what is wrong here.',
+      pointer: 'Outer layers alone cannot finish this: inner ones must turn once more.',
+    },
+    algorithm: aim.sequence,
+    pieces: ids(
+      scene.puzzle,
+      aim.of.flatMap((whole) => [...partsOf[whole]]),
+    ),
   }
 }
 

@@ -15,7 +15,16 @@ import {
 } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
-import { looksHome, readState, sameState, start, turnFreely, type State } from '../state'
+import {
+  looksHome,
+  readState,
+  rotateState,
+  sameState,
+  start,
+  turnFreely,
+  type State,
+} from '../state'
+import { isReached } from '../universal/account'
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
@@ -627,6 +636,13 @@ class Card {
     const joined = joinedAs(puzzle, this.sizeJoined())
     if (!joined) return this.claim(false, 'nothing is joined here')
     const { small } = joined
+    if (/whichever of equal pieces/.test(step.lookFor)) {
+      const isDone = ({ state, frame }: Moment) => {
+        const read = joinedState(puzzle, joined, state)
+        return read !== undefined && isReached(small, rotateState(read, INVERSE[frame]))
+      }
+      return this.claim(!isDone(held), `it can be finished: ${step.lookFor}`)
+    }
     const last = directionOfName(this.trail.route.base).vector.map((c) => -c)
     const read = ({ state, frame }: Moment) =>
       joinedState(puzzle, joined, state)?.map((r) => multiply(INVERSE[frame], r)) ?? start(small)

@@ -58,9 +58,6 @@ export class PlanProblem extends Error {
   }
 }
 
-/** A technique does not lead on from a position as it is read; another reading may do. */
-export class NoWay extends Error {}
-
 export class Workpiece {
   readonly steps: PlannedStep[] = []
   /** Hand cost of the steps so far; each step begins with a fresh grip. */

@@ -38,8 +38,8 @@ export type Column = 'corner' | 'side' | 'axis'
  * shows what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
  * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing ·
  * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is; of
- * a smaller box the parts of each of its pieces, equal ones in any order · solvable: as the smaller box that they are
- * joined into they lie as its turns can leave them, as far as these pieces alone tell.
+ * a smaller box the parts of each of its pieces, equal ones in any order · solvable: all pieces of the smaller box lie as
+ * its turns can leave them; if only some are asked about, but for exchanges.
  */
 export type Must =
   'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled' | 'together' | 'solvable'

@@ -96,21 +96,14 @@ export function isReached(puzzle: Puzzle, state: State): boolean {
   return isNothing(seen, vectorOf(rotateState(state, INVERSE[hold])))
 }
 
-/**
- * The same of some pieces alone: whether turns can bring these home, whatever becomes of the others. For a state
- * in the frame.
- */
-export function isReachedBy(puzzle: Puzzle, pieces: readonly number[], state: State): boolean {
+/** The same but for exchanges: whether all twists can come right. For a state in the frame. */
+export function isReachedButFor(puzzle: Puzzle, what: Coordinate['what'], state: State): boolean {
   const { coordinates, vectorOf, turns, changes } = accountOf(puzzle)
-  const { orbits } = workOf(puzzle).sums
-  const isOpen = ({ orbit }: Coordinate) => !orbits[orbit].places.some((p) => pieces.includes(p))
-  const open = coordinates.flatMap((coordinate, at) =>
-    isOpen(coordinate) ? [coordinates.map((_, c) => (c === at ? 1 : 0))] : [],
+  const open = coordinates.flatMap((each, at) =>
+    each.what === what ? [coordinates.map((_, c) => (c === at ? 1 : 0))] : [],
   )
-  const span = spanOf(
-    [...turns, ...changes.map(({ by }) => by), ...open],
-    coordinates.map(({ modulus }) => modulus),
-  )
+  const moduli = coordinates.map(({ modulus }) => modulus)
+  const span = spanOf([...turns, ...changes.map(({ by }) => by), ...open], moduli)
   return isNothing(span, vectorOf(state))
 }
 

@@ -2,30 +2,28 @@
  * As: a stage of another school, done on the smaller box that all is joined into. Its steps come back with the words
  * that they have there, their pieces as all that is joined into each, their turns as those of the real puzzle.
  */
+import { isNothing, type Coordinate } from '../../analysis/invariants'
 import { joinedAs, joinedState, type Joined } from '../../analysis/joined'
-import { namedAtHome } from '../../analysis/lookAlikes'
-import { INVERSE, type Rotation } from '../../rotation'
+import type { Puzzle } from '../../puzzle/compile'
+import { INVERSE, multiply } from '../../rotation'
 import type { Condition, School, Stage, Technique } from '../../schools/school'
 import { taught } from '../../schools/taught'
 import { writtenSchool } from '../../schools/written'
-import type { Puzzle } from '../../puzzle/compile'
 import { rotateState, writeState, type State } from '../../state'
+import { accountOf, named } from '../../universal/account'
+import { workOf } from '../../universal/orbitsAtWork'
+import { baseKind } from '../../words'
 import { explainStep } from '../explain'
-import { frameMeeting, piecesMeeting, piecesOf } from '../goal'
-import { leavesOpen, otherReadings, readingsOf } from '../naming'
-import { isNothing } from '../../analysis/invariants'
-import { accountOf } from '../../universal/account'
+import { frameMeeting } from '../goal'
+import { leavesOpen } from '../naming'
 import type { RouteStep } from '../route'
-import { NoWay, Workpiece, type StageContext } from '../workpiece'
+import { Workpiece, type StageContext } from '../workpiece'
 
 type AsTechnique = Extract<Technique, { kind: 'as' }>
 
 /** How the cards are read from here on. */
 const JOINED_NOTE =
   'From here on edges that are joined count as one edge, centres that are joined as one centre.'
-
-/** Readings of the smaller puzzle that are compared. */
-const MOST_READINGS = 300
 
 /** A stage of the smaller puzzle, with what it follows. */
 export interface SmallLesson {
@@ -72,27 +70,25 @@ export function playAs(
   if (!read) throw new Error('what should be joined is not')
   const whole = (piece: number | undefined) =>
     piece === undefined ? undefined : joined.wholeOf[piece]
+  const reading = readingOf(lesson.puzzle, joined, work, read)
+  const small = new Workpiece(lesson.puzzle, reading, frame, work.hand)
   const own = { ...context, ...lesson, prefer: whole(prefer), first: whole(first) }
-  const done = firstThatLeadsOn(readings(lesson, base, read, frame), (reading) => {
-    const small = new Workpiece(lesson.puzzle, reading, frame, work.hand)
-    const again = dueAgain(lesson, base, reading)
-    if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
-    const stages = small.steps.map(() => again?.stage ?? lesson.stage)
-    run(own, lesson.goalBefore, small)
-    return { steps: small.steps, stages }
-  })
+  const again = dueAgain(lesson, base, reading)
+  if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
+  const stages = small.steps.map(() => again?.stage ?? lesson.stage)
+  run(own, lesson.goalBefore, small)
   const isFirst = !context.school.stages
     .slice(0, context.school.stages.indexOf(context.stage))
     .some((stage) => stage.technique.kind === 'as')
   const note = (words: RouteStep, nth: number) =>
     isFirst && nth === 0 ? { note: [JOINED_NOTE, words.note].filter(Boolean).join(' ') } : {}
-  done.steps.forEach((step, nth) => {
+  small.steps.forEach((step, nth) => {
     const words = explainStep({
       puzzle: lesson.puzzle,
-      stage: done.stages[nth] ?? lesson.stage,
+      stage: stages[nth] ?? lesson.stage,
       scheme,
       base,
-      steps: done.steps,
+      steps: small.steps,
       nth,
       id: `${nth}`,
     })
@@ -110,58 +106,66 @@ export function playAs(
   })
 }
 
-/** The stage before, where a reading has lost what it reached: two equal pieces may have to be meant the other way. */
+/** The stage before, where it was met for the eye only: equal pieces are meant the other way. */
 function dueAgain(
   { puzzle, school, stage, goalBefore }: Omit<SmallLesson, 'joined'>,
   base: StageContext['base'],
   state: State,
 ): { stage: Stage; goalBefore: readonly Condition[] } | undefined {
-  if (frameMeeting(puzzle, goalBefore, base, state) !== undefined) return undefined
+  if (!leavesOpen(puzzle) || frameMeeting(puzzle, goalBefore, base, state) !== undefined)
+    return undefined
   const index = school.stages.indexOf(stage)
   const [before, earlier] = [school.stages[index - 1], school.stages[index - 2]]
-  if (!before || before.base !== stage.base) return undefined
-  return { stage: before, goalBefore: earlier?.goal ?? [] }
+  return before?.base === stage.base
+    ? { stage: before, goalBefore: earlier?.goal ?? [] }
+    : undefined
 }
 
-/** Of several readings the first from which the technique gets on. */
-function firstThatLeadsOn<T>(states: readonly State[], run: (state: State) => T): T {
-  for (const [i, state] of states.entries())
-    try {
-      return run(state)
-    } catch (error) {
-      if (!(error instanceof NoWay) || i === states.length - 1) throw error
-    }
-  throw new Error('a position has no reading')
-}
+/** For a piece of work the position in which equal pieces got their names, and these. */
+const names = new WeakMap<Workpiece, { readonly real: State; readonly read: State }>()
 
 /**
- * Equal pieces named so that what came before is kept and turns of the smaller box lead home, if that can be; the
- * most right first.
+ * The state of the smaller puzzle with equal pieces told apart: once, when it is first asked, so that outer layers
+ * can finish it if that can be, and if not, so that as few things as can be must be mended; from then on pieces keep
+ * their names.
  */
-function readings(
-  { puzzle, stage, goalBefore }: Omit<SmallLesson, 'joined'>,
-  base: StageContext['base'],
-  read: State,
-  frame: Rotation,
-): State[] {
-  if (!leavesOpen(puzzle)) return [read]
-  const settled = goalBefore
-    .filter(({ must }) => must === 'home')
-    .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
-  // What looks at home is taken to be at home.
-  const natural = rotateState(namedAtHome(puzzle, rotateState(read, INVERSE[frame])), frame)
-  const { span, vectorOf } = accountOf(puzzle)
-  const rank = (state: State) => {
-    const isKept = frameMeeting(puzzle, goalBefore, base, state) !== undefined
-    const isFinishable = isNothing(span, vectorOf(rotateState(state, INVERSE[frame])))
-    const right = piecesMeeting(puzzle, stage.goal, base, state, frame).length
-    return (Number(isKept) * 2 + Number(isFinishable)) * puzzle.pieces.length + right
+function readingOf(small: Puzzle, { partsOf }: Joined, work: Workpiece, read: State): State {
+  if (!leavesOpen(small)) return read
+  const { state, frame } = work.held()
+  const { puzzle } = work
+  const before = names.get(work)
+  if (before) {
+    const bySlot = new Map([...before.real].map((r, p) => [puzzle.slot[24 * p + r], p]))
+    return before.read.map((r, whole) => {
+      const p = bySlot.get(puzzle.slot[24 * partsOf[whole][0] + r]) as number
+      return multiply(multiply(state[p], INVERSE[before.real[p]]), r)
+    })
   }
-  const near = otherReadings(puzzle, natural, frame, settled, MOST_READINGS)
-  return [...near, ...readingsOf(puzzle, read)]
-    .map((state) => ({ state, rank: rank(state) }))
-    .sort((a, b) => b.rank - a.rank)
-    .map(({ state }) => state)
+  const reading = rotateState(namedToFinish(small, rotateState(read, INVERSE[frame])), frame)
+  names.set(work, { real: state, read: reading })
+  return reading
+}
+
+/** For a state in the frame. */
+function namedToFinish(small: Puzzle, state: State): State {
+  const { span, coordinates } = accountOf(small)
+  const { orbits } = workOf(small).sums
+  const isEdge = ({ orbit }: Coordinate) =>
+    baseKind(small.pieces[orbits[orbit].places[0]].kind) === 'edge'
+  // A flipped edge adds to its sum of twists, two that are exchanged to odd and even.
+  const mend = (what: readonly Coordinate['what'][]) =>
+    coordinates.map((each) => (isEdge(each) && what.includes(each.what) ? 1 : 0))
+  const mends = [mend([]), mend(['parity']), mend(['twist']), mend(['twist', 'parity'])]
+  for (const each of mends) {
+    const found = named(small, state, (vector) =>
+      isNothing(
+        span,
+        vector.map((entry, c) => (entry + each[c]) % coordinates[c].modulus),
+      ),
+    )
+    if (found) return found.state
+  }
+  return state
 }
 
 /** A step of the smaller puzzle told of the real one: its pieces are what lies in their places. */

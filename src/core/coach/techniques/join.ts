@@ -50,8 +50,7 @@ export function joinParts(
     if (wholes.every((whole, i) => before[i] === joined.partsOf[whole].length)) return
     const chosen = bestWay({ puzzle, technique, judge, hand }, state)
     if (!chosen) throw new Error(`the stage ${stage.id} brings nothing more together`)
-    const named = (turns: readonly Turn[]) => turns.map((turn) => asNamed(puzzle, turn))
-    const done = asConjugate(puzzle, named(chosen.turns))
+    const done = asConjugate(puzzle, chosen.turns)
     work.step(
       {
         kind: 'join',
@@ -61,7 +60,7 @@ export function joinParts(
         after: judge.partsTogether(chosen.end),
         ...openBetween(puzzle, done),
       },
-      [...preparing(named(chosen.prefix)), ...done],
+      [...preparing(chosen.prefix), ...done],
     )
   }
   throw new Error(`the stage ${stage.id} does not come to an end`)
@@ -163,7 +162,8 @@ function bestOfTwo(search: Search, state: State): Way | undefined {
       const second = byCycle.get(cycle)
       if (!second) continue
       const end = doSequence(second, middle)
-      const way = { prefix: first.turns, turns: second.turns, end }
+      const turns = simplify(puzzle, [...first.turns, ...second.turns])
+      const way = { prefix: [], turns, end }
       if (judge.begin(end) > now && judge.keeps(end) && (!best || lengthOf(way) < lengthOf(best)))
         best = way
     }
@@ -242,7 +242,7 @@ const macrosOf = memoised((puzzle: Puzzle, texts: string): readonly Macro[] => {
     for (const turns of [written, mirror(puzzle, written)])
       for (const way of [turns, inverseOf(puzzle, turns)])
         for (const hold of puzzle.holds) {
-          const held = rehold(puzzle, way, hold)
+          const held = rehold(puzzle, way, hold).map((turn) => asNamed(puzzle, turn))
           const name = held.map((turn) => turn.name).join(' ')
           if (!found.has(name)) found.set(name, macroOf(puzzle, sequenceOf(puzzle, held)))
         }

@@ -14,7 +14,7 @@ import {
 } from './cells'
 
 export function boxMechanism(size: Vector, colours: FaceColours, middles?: Vector): Mechanism {
-  const plain = plainBox(size, colours)
+  const plain = plainBox(size, colours, middles)
   return middles ? stretched(plain, middles) : plain
 }
 
@@ -50,7 +50,7 @@ function stretched(box: Mechanism, middles: Vector): Mechanism {
   }
 }
 
-function plainBox(size: Vector, colours: FaceColours): Mechanism {
+function plainBox(size: Vector, colours: FaceColours, middles: Vector = [1, 1, 1]): Mechanism {
   const cells = boxCells(size)
   const all = new Set(cells.map(String))
   const parts = cells.map((cell): Part => {
@@ -65,7 +65,9 @@ function plainBox(size: Vector, colours: FaceColours): Mechanism {
       body: cellBody(cell),
     }
   })
-  const layers = DIRECTIONS.flatMap((direction) => layerGrips(size, direction))
+  // Which outlines are square is a matter of thickness.
+  const thick = size.map((n, axis) => n + middles[axis] - 1) as unknown as Vector
+  const layers = DIRECTIONS.flatMap((direction) => layerGrips(size, thick, direction))
   const symmetries = symmetriesOf(parts, layers)
   const inner = [...MIDDLES, ...WHOLES].flatMap((name) => sliceGrip(size, name))
   return {
@@ -96,10 +98,10 @@ export const MIDDLES = ['M', 'E', 'S'] as const
 export const WHOLES = ['x', 'y', 'z'] as const
 const LIKE = { M: 'L', E: 'D', S: 'F', x: 'R', y: 'U', z: 'F' } as const
 
-function layerGrips(size: Vector, direction: Direction): Grip[] {
+function layerGrips(size: Vector, thick: Vector, direction: Direction): Grip[] {
   const axis = axisOf(direction.vector)
   const n = size[axis]
-  const isSquare = size[(axis + 1) % 3] === size[(axis + 2) % 3]
+  const isSquare = thick[(axis + 1) % 3] === thick[(axis + 2) % 3]
   const grips: Grip[] = []
   for (let first = 1; first <= n; first++)
     for (let last = first; last <= n; last++) {

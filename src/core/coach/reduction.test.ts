@@ -1,0 +1,220 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { layersOf, slabsOf } from '../analysis/layers'
+import { joinedAs, joinedState } from '../analysis/joined'
+import { puzzleById } from '../catalog'
+import { sequence } from '../notation/sequence'
+import { compile, type Puzzle } from '../puzzle/compile'
+import { readDefinition } from '../puzzle/readDefinition'
+import { must } from '../result'
+import { IDENTITY } from '../rotation'
+import { schoolsOf } from '../schools'
+import { reduction } from '../schools/reduction'
+import { stagesOf } from '../schools/school'
+import { scramble, scrambledState } from '../scramble/scramble'
+import { isSolved, looksHome, rotateState, start, turnFreely, type State } from '../state'
+import { box } from '../testing'
+import { plan } from './plan'
+import type { Route } from './route'
+import { trailOf } from './standing'
+import { faultsOf } from './truth.testing'
+import { statesAfterStages } from './verify'
+
+const cube4 = must(puzzleById('cube-4'))
+const bipyramid = must(puzzleById('bipyramid-6'))
+
+/** A 4x4x4 in a leaning block; with colours that several faces have, equal pieces everywhere. */
+function leaning(colours: readonly string[]): Puzzle {
+  const normals = [
+    [-1, 2, 2],
+    [2, 2, -1],
+    [2, -1, 2],
+  ]
+  const halfSpaces = normals.flatMap((normal, i) => [
+    { normal, at: 6, colour: colours[2 * i] },
+    { normal: normal.map((c) => -c), at: 6, colour: colours[2 * i + 1] },
+  ])
+  return compile(
+    must(
+      readDefinition({
+        schema: 1,
+        id: 'leaning',
+        name: 'leaning',
+        mechanism: { kind: 'box', size: [4, 4, 4] },
+        solid: { halfSpaces },
+      }),
+    ),
+  )
+}
+
+const schoolOf = (puzzle: Puzzle) => {
+  const school = schoolsOf(puzzle).find(({ id }) => id === reduction.id)
+  if (!school) throw new Error('no reduction')
+  return school
+}
+
+const drawn = (puzzle: Puzzle, seed: number): State =>
+  rotateState(
+    scrambledState(puzzle, scramble(puzzle, seed)),
+    puzzle.holds[seed % puzzle.holds.length],
+  )
+
+const routeFrom = (puzzle: Puzzle, seed: number): Route =>
+  must(plan(puzzle, schoolOf(puzzle), drawn(puzzle, seed)))
+
+describe('a box as a smaller one', () => {
+  const AS: readonly (readonly [Puzzle, readonly [number, number, number]])[] = [
+    [cube4, [3, 3, 3]],
+    [bipyramid, [3, 3, 3]],
+    [box(5, 5, 5), [3, 3, 3]],
+    [box(4, 5, 4), [3, 5, 3]],
+    [box(4, 5, 4), [3, 3, 3]],
+  ]
+  const sizes = fc.nat({ max: AS.length - 1 })
+
+  it('goes with the real one turn by turn, every kept piece alike', () => {
+    fc.assert(
+      fc.property(sizes, fc.array(fc.nat(), { maxLength: 25 }), (nth, picks) => {
+        const [puzzle, size] = AS[nth]
+        const joined = joinedAs(puzzle, size)
+        if (!joined) throw new Error('not joined')
+        const { small, partsOf, turnFor } = joined
+        let [real, own] = [start(puzzle), start(small)]
+        for (const pick of picks) {
+          const turn = small.turns[pick % small.turns.length]
+          own = turnFreely(small, own, turn, new Uint8Array(own.length))
+          real = turnFreely(puzzle, real, turnFor(turn), new Uint8Array(real.length))
+          partsOf.forEach((parts, whole) => parts.forEach((p) => expect(real[p]).toBe(own[whole])))
+        }
+        const read = joinedState(puzzle, joined, real)
+        if (!read) throw new Error('it is joined')
+        // What is not seen may be read otherwise.
+        read.forEach((r, w) => expect(small.look[24 * w + r]).toBe(small.look[24 * w + own[w]]))
+        if (isSolved(small, own)) expect(isSolved(puzzle, real)).toBe(true)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('has every piece in one whole, and is there no longer once a slice has turned', () => {
+    fc.assert(
+      fc.property(sizes, (nth) => {
+        const [puzzle, size] = AS[nth]
+        const joined = joinedAs(puzzle, size)
+        if (!joined) throw new Error('not joined')
+        const parts = joined.partsOf.flat().sort((a, b) => a - b)
+        expect(parts).toEqual([...puzzle.pieces.keys()])
+        const isPart = new Set(joined.small.turns.map((turn) => joined.turnFor(turn).grip))
+        const inner = layersOf(puzzle).filter((grip) => !isPart.has(grip))
+        for (const turn of puzzle.turns.filter(({ grip }) => inner.includes(grip)))
+          expect(
+            joinedState(puzzle, joined, turnFreely(puzzle, start(puzzle), turn, start(puzzle))),
+            turn.name,
+          ).toBeUndefined()
+      }),
+      { numRuns: 10 },
+    )
+  })
+
+  it('is none where an even number of layers would be left, or where cells are glued', () => {
+    expect(joinedAs(box(5, 5, 5), [2, 3, 3])).toBeUndefined()
+    expect(joinedAs(must(puzzleById('twin-3')), [3, 3, 3])).toBeUndefined()
+  })
+})
+
+describe('reduction', () => {
+  it('is offered to everything over four layers each way, and to nothing else', () => {
+    const offered = (puzzle: Puzzle) => schoolsOf(puzzle).some(({ id }) => id === reduction.id)
+    for (const puzzle of [
+      cube4,
+      bipyramid,
+      leaning(['white', 'red', 'blue', 'green', 'orange', 'yellow']),
+    ])
+      expect(offered(puzzle)).toBe(true)
+    for (const puzzle of [box(4, 5, 4), box(3, 3, 3), box(5, 5, 5)])
+      expect(offered(puzzle)).toBe(false)
+  })
+
+  const puzzles: readonly [string, Puzzle, number][] = [
+    ['a cube', cube4, 10],
+    ['a solid in which every centre has its own place', bipyramid, 5],
+    ['a leaning block', leaning(['white', 'red', 'blue', 'green', 'orange', 'yellow']), 3],
+    ['the same with equal pieces', leaning(['white', 'white', 'red', 'red', 'blue', 'blue']), 6],
+  ]
+
+  it.each(puzzles)(
+    'leads %s home, every goal in order, every sentence true',
+    (_, puzzle, count) => {
+      const named = new Set(slabsOf(puzzle))
+      for (let seed = 1; seed <= count; seed++) {
+        const route = routeFrom(puzzle, 7 * seed)
+        const { states, tape } = trailOf(puzzle, route)
+        expect(isSolved(puzzle, states[tape.length])).toBe(true)
+        const ends = statesAfterStages(puzzle, schoolOf(puzzle), route)
+        expect(ends.filter(({ met }) => !met)).toEqual([])
+        expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+        for (const { name } of tape) {
+          const turn = puzzle.turnByName.get(name)
+          if (turn && !turn.whole) expect(named.has(turn.grip), name).toBe(true)
+        }
+      }
+    },
+  )
+
+  it('tells falsehoods apart: a count, a place, a side', () => {
+    const route = routeFrom(cube4, 3)
+    const spoilt = (from: RegExp, to: string) => {
+      let changed = 0
+      const stages = route.stages.map((stage) => ({
+        ...stage,
+        steps: stage.steps.map((step) => {
+          if (step.kind !== 'join') return step
+          const check = step.check.replace(from, to)
+          if (check !== step.check) changed++
+          return { ...step, check }
+        }),
+      }))
+      expect(changed).toBeGreaterThan(0)
+      return faultsOf(cube4, cube4.definition.colours, { ...route, stages })
+    }
+    expect(spoilt(/three of the four/, 'two of the four')).not.toEqual([])
+    expect(spoilt(/all four (\w+) centres are \w+/, 'all four $1 centres are red')).not.toEqual([])
+    expect(spoilt(/together are the top/, 'together are the bottom')).not.toEqual([])
+  })
+
+  it('mends a flipped pair and two exchanged ones, each at most once, by what moves nothing else that is seen', () => {
+    const counts = new Map<string, number>()
+    for (let seed = 1; seed <= 24; seed++) {
+      const own = routeFrom(cube4, 100 + seed)
+        .stages.flatMap(({ steps }) => [...steps])
+        .filter(({ kind }) => kind === 'remedy')
+        .map(({ algorithm }) => algorithm.join(' '))
+      expect(new Set(own).size).toBe(own.length)
+      for (const each of own) counts.set(each, (counts.get(each) ?? 0) + 1)
+    }
+    // Each of the two is half of the time there.
+    expect(counts.size).toBe(2)
+    const remedies = stagesOf(schoolOf(cube4), {}).flatMap(({ technique }) =>
+      technique.kind === 'remedy' ? [...technique.sequences] : [],
+    )
+    const moved = remedies.map((text) => {
+      const { table } = sequence(cube4, text)
+      return cube4.pieces.flatMap(({ kind }, p) =>
+        looksHome(cube4, p, table[24 * p]) ? [] : [kind],
+      )
+    })
+    expect(moved.map((kinds) => kinds.length)).toEqual([2, 4])
+    expect(new Set(moved.flat())).toEqual(new Set(['edge']))
+  })
+
+  it('takes three centres round and moves nothing else, where each has its own place', () => {
+    const exact = schoolOf(bipyramid).stages[0].technique
+    if (exact.kind !== 'join') throw new Error('no join')
+    const sizes = exact.sequences.map(
+      (text) =>
+        bipyramid.pieces.filter((_, p) => sequence(bipyramid, text).table[24 * p] !== IDENTITY)
+          .length,
+    )
+    expect(sizes.slice(-3)).toEqual([3, 3, 3])
+  })
+})
