@@ -2,6 +2,7 @@
  * The proof of a school on a puzzle: from a seeded sample of states, the holds in turn, each stage is
  * entered, led to its goal and left with what it promises. What it cannot leave is named.
  */
+import { joinedAs } from '../analysis/joined'
 import { writeTurns } from '../notation/write'
 import type { Puzzle } from '../puzzle/compile'
 import { readTurns } from '../notation/read'
@@ -116,8 +117,16 @@ export function misfitOf(puzzle: Puzzle, school: School): Problem | undefined {
       code: 'does-not-fit',
       sentence: `${school.name} is not written for ${puzzle.definition.name}.`,
     }
-  const sentence = illWritten(puzzle, taught(puzzle, school))
+  const sentence = isNoBox(puzzle, school) ?? illWritten(puzzle, taught(puzzle, school))
   return sentence === undefined ? undefined : { code: 'bad-school', sentence }
+}
+
+/** A smaller box that the puzzle is not. */
+function isNoBox(puzzle: Puzzle, { stages }: School): string | undefined {
+  const wrong = stages.find(
+    ({ technique }) => technique.kind === 'as' && !joinedAs(puzzle, technique.size),
+  )
+  return wrong && `The stage ${wrong.id} is done as a box that this puzzle cannot be.`
 }
 
 /** A selection that finds nothing, or a sequence that the puzzle does not have. */

@@ -11,6 +11,7 @@ import { faceThenThree } from './face-then-three'
 import { halfByHalf } from './half-by-half'
 import { layers } from './layers'
 import { nestedBoxes } from './nested-boxes'
+import { reduction } from './reduction'
 import { shapeFirst } from './shape-first'
 import { slideIn } from './slide-in'
 import { readSchool } from './readSchool'
@@ -140,6 +141,7 @@ describe('a school file', () => {
       nestedBoxes,
       shapeFirst,
       slideIn,
+      reduction,
     ]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)
@@ -153,5 +155,33 @@ describe('a school file', () => {
     }
     expect(isInForm({ ...cubeFile, schema: 2 })).toBe(false)
     expect(isInForm({ ...cubeFile, extra: true })).toBe(false)
+  })
+
+  it('may play stages of another school, if that one and its stages are there', () => {
+    const small = [3, 3, 3]
+    const as = (school: string, stage: string, size: readonly number[] = small) =>
+      readSchool({
+        ...JSON.parse(JSON.stringify({ schema: 1, ...reduction })),
+        id: 'own-reduction',
+        stages: [
+          {
+            id: 'played',
+            name: 'Played',
+            aim: 'It is played as a smaller one.',
+            base: 'D',
+            goal: [{ must: 'together', select: { as: size } }],
+            technique: { kind: 'as', size, school, stages: [stage] },
+          },
+        ],
+      })
+    const why = (read: ReturnType<typeof as>) => (read.ok ? '' : read.problem.sentence)
+    expect(why(as('layers', 'middle'))).toBe('')
+    expect(why(as('layers', 'nowhere'))).toContain('nowhere')
+    expect(why(as('nothing', 'middle'))).toContain('school')
+    // A school that plays another itself would go round.
+    expect(why(as('reduction', 'pairs'))).toContain('school')
+    const wide = must(as('layers', 'middle', [2, 3, 3]))
+    const proof = prove(must(puzzleById('cube-4')), wide, 1)
+    expect(proof.ok ? '' : proof.problem.sentence).toContain('cannot be')
   })
 })

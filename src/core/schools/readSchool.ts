@@ -13,6 +13,7 @@ import {
 import { plainProblem } from '../plain'
 import { fail, ok, type Result } from '../result'
 import type { School, Technique } from './school'
+import { SCHOOLS, writtenSchool } from './written'
 
 /** What a file may be written in: techniques that need no words of their own for one puzzle. */
 export type FileTechnique = Extract<
@@ -24,6 +25,9 @@ export type FileTechnique = Extract<
       | 'insert'
       | 'series'
       | 'swap'
+      | 'join'
+      | 'as'
+      | 'remedy'
       | 'reshape'
       | 'small'
       | 'known'
@@ -32,38 +36,52 @@ export type FileTechnique = Extract<
   }
 >['kind']
 
+/** Written schools that a smaller box may be done by: those that do none themselves. */
+const PLAYED = SCHOOLS.filter(({ stages }) =>
+  stages.every(({ technique }) => technique.kind !== 'as'),
+).map(({ id }) => id)
+
 const unknownField = '${path} has a field that is not known: ${unknown}'
 const text = (most: number) => string().min(1).max(most)
 const turns = () => text(200).required()
 
 const LAYERS = ['base', 'last', 'middle'] as const
 const COLUMNS = ['corner', 'side', 'axis'] as const
-const MUSTS = ['home', 'placed', 'faced', 'looks home', 'in shape', 'together'] as const
+const MUSTS = ['home', 'placed', 'faced', 'looks home', 'in shape', 'together', 'solvable'] as const
 
-const selection: AnySchema = lazy(() =>
-  object({
-    half: number().integer().min(0).max(1),
-    kinds: array().of(text(40).required()).min(1).max(12),
-    layers: array()
-      .of(
-        mixed()
-          .oneOf([...LAYERS])
-          .required(),
-      )
-      .min(1)
-      .max(3),
-    box: number().integer().min(0).max(3),
-    columns: array()
-      .of(
-        mixed()
-          .oneOf([...COLUMNS])
-          .required(),
-      )
-      .min(1)
-      .max(3),
-    but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
-  }).noUnknown(unknownField),
-) as unknown as AnySchema
+/** Layers of a smaller box. */
+const sizes = () => array().of(number().integer().min(1).max(7).required()).length(3)
+
+const selectionOf = (as: AnySchema): AnySchema =>
+  lazy(() =>
+    object({
+      as,
+      half: number().integer().min(0).max(1),
+      kinds: array().of(text(40).required()).min(1).max(12),
+      layers: array()
+        .of(
+          mixed()
+            .oneOf([...LAYERS])
+            .required(),
+        )
+        .min(1)
+        .max(3),
+      box: number().integer().min(0).max(3),
+      columns: array()
+        .of(
+          mixed()
+            .oneOf([...COLUMNS])
+            .required(),
+        )
+        .min(1)
+        .max(3),
+      but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
+    }).noUnknown(unknownField),
+  ) as unknown as AnySchema
+
+const selection = selectionOf(sizes())
+/** Of pieces of a smaller box. */
+const joinedSelection = selectionOf(sizes().required())
 
 const condition = object({
   layer: mixed().oneOf(['base', 'last']).default('base'),
@@ -111,6 +129,21 @@ const techniques: Record<FileTechnique, AnySchema> = {
   swap: object({ kind, select: selection, sequences: sequences().required() }).noUnknown(
     unknownField,
   ),
+  join: object({ kind, select: joinedSelection, sequences: sequences().required() }).noUnknown(
+    unknownField,
+  ),
+  as: object({
+    kind,
+    size: sizes().required(),
+    school: mixed().oneOf(PLAYED).required(),
+    stages: array().of(text(40).required()).min(1).max(20).required(),
+  }).noUnknown(unknownField),
+  remedy: object({
+    kind,
+    select: joinedSelection,
+    sequences: sequences().required(),
+    fetch: text(4).required(),
+  }).noUnknown(unknownField),
   reshape: object({ kind }).noUnknown(unknownField),
   small: object({
     kind,
@@ -231,6 +264,15 @@ export function readSchool(input: unknown): Result<School> {
     if (twice !== undefined)
       return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
     const { id, name, character, fits, lastCentreTellsLeast, options = [], stages } = read
+    const missing = stages.flatMap(({ technique: way }) =>
+      way.kind === 'as'
+        ? way.stages.filter((each) => writtenSchool(way.school).stages.every((s) => s.id !== each))
+        : [],
+    )
+    if (missing.length > 0)
+      return fail('bad-school', `stages ask for ${missing[0]}, which the school played has not.`, {
+        field: 'stages',
+      })
     const strange = stages
       .flatMap((stage) => Object.entries(stage.when ?? {}))
       .find(

@@ -19,7 +19,7 @@ const asThree = (...stages: string[]): Stage => ({
   name: 'As a cube of three layers',
   aim: 'What is joined is brought home by outer layers.',
   base: 'D',
-  goal: [],
+  goal: [together({ as: small })],
   technique: { kind: 'as', size: small, school: 'layers', stages },
 })
 

@@ -63,7 +63,7 @@ function withJoined(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] 
     const { technique } = stage
     if (technique.kind === 'remedy')
       found.push({ ...stage, goal: [...(found.at(-1)?.goal ?? []), ...stage.goal] })
-    else if (technique.kind === 'as') found.push(...stagesAs(puzzle, technique))
+    else if (technique.kind === 'as') found.push(...stagesAs(puzzle, stage, technique))
     else found.push(stage)
   }
   return found.length === stages.length && found.every((stage, i) => stage === stages[i])
@@ -71,11 +71,14 @@ function withJoined(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] 
     : found
 }
 
-function stagesAs(puzzle: Puzzle, technique: Extract<Technique, { kind: 'as' }>): Stage[] {
+function stagesAs(
+  puzzle: Puzzle,
+  { goal }: Stage,
+  technique: Extract<Technique, { kind: 'as' }>,
+): Stage[] {
   const { size, school, stages } = technique
   const small = joinedAs(puzzle, size)?.small
   if (!small) return []
-  const together: Condition = { layer: 'base', must: 'together', select: { as: size } }
   return taught(small, writtenSchool(school))
     .stages.filter(({ id }) => stages.includes(id))
     .map(({ when: _, asks: __, ...stage }) => ({
@@ -85,7 +88,7 @@ function stagesAs(puzzle: Puzzle, technique: Extract<Technique, { kind: 'as' }>)
           ...condition,
           select: { ...(condition.select ?? { layers: [condition.layer] }), as: size },
         })),
-        together,
+        ...goal,
       ],
       technique: { ...technique, stages: [stage.id] },
     }))

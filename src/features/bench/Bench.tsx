@@ -33,7 +33,7 @@ import { CasesSheet } from './CasesSheet'
 import { CompareSheet } from './CompareSheet'
 import { Debts } from './Debts'
 import { HandsBusy } from './HandsBusy'
-import { KinBeside, useKin } from './KinBeside'
+import { KinBeside, SmallerBeside, useKin, useSmaller } from './KinBeside'
 import { KeysSheet } from './KeysSheet'
 import { LanternString } from './LanternString'
 import { ShorterWay } from './ShorterWay'
@@ -73,6 +73,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const [help, setHelp] = useState(3)
   const { trail, done, step } = bench
   const card = trail?.steps[step]
+  const smaller = useSmaller(puzzle, card?.as, bench.state)
   const school = trail && must(schoolNamed(given.puzzleId, trail.route.school))
 
   // On the way of the plan a stage that is behind stays lit, whatever is borrowed from it meanwhile.
@@ -272,7 +273,17 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               onTurn={(turn) => controls.make(turn.name)}
             />
           </div>
-          {coupled && showsKin && (
+          {smaller && showsKin && (
+            <SmallerBeside
+              puzzle={puzzle}
+              smaller={smaller}
+              real={bench.state}
+              scheme={given.scheme}
+              attend={lights.attend}
+              marks={settings.marks}
+            />
+          )}
+          {!smaller && coupled && showsKin && (
             <KinBeside
               coupled={coupled}
               state={bench.state}
@@ -466,11 +477,11 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
             <span className="max-sm:sr-only">{school ? 'Other ways' : 'Take up a school'}</span>
           </Button>
         )}
-        {coupled && (
+        {(smaller ?? coupled) && (
           <Button
             onClick={() => setShowsKin((shown) => !shown)}
             aria-pressed={showsKin}
-            aria-label="The plain puzzle beside it"
+            aria-label={smaller ? 'The smaller puzzle beside it' : 'The plain puzzle beside it'}
           >
             <Box size={16} aria-hidden /> <Key>{keyFor('kin')}</Key>
           </Button>
