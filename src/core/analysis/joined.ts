@@ -30,7 +30,8 @@ export function joinedAs(puzzle: Puzzle, size: Vector): Joined | undefined {
 
 function join({ definition, pieces, turns, grips }: Puzzle, size: Vector): Joined | undefined {
   const { mechanism, glue } = definition
-  if (mechanism.kind !== 'box' || glue.length > 0) return undefined
+  // A smaller box is not made smaller once more.
+  if (mechanism.kind !== 'box' || mechanism.middles || glue.length > 0) return undefined
   const own = mechanism.size
   if (size.some((n, axis) => n > own[axis] || (n < own[axis] && n % 2 === 0))) return undefined
   const middles = own.map((n, axis) => n - size[axis] + 1) as unknown as Vector

@@ -138,3 +138,13 @@ export function straysUnder(puzzle: Puzzle, state: State, hold: Rotation): numbe
     reach[p].includes(multiply(INVERSE[hold], r)) ? [] : [p],
   )
 }
+
+/** A state in the frame, pieces that look alike in several rotations in one that turns can give them. */
+export function withinReach(puzzle: Puzzle, state: State): State {
+  const reach = reachOf(puzzle)
+  return state.map((r, p) =>
+    reach[p].includes(r)
+      ? r
+      : (reach[p].find((other) => puzzle.look[24 * p + other] === puzzle.look[24 * p + r]) ?? r),
+  )
+}

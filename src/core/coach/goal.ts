@@ -13,7 +13,7 @@ import {
   type Joined,
 } from '../analysis/joined'
 import { lookClassesOf } from '../analysis/lookAlikes'
-import { straysUnder } from '../analysis/placements'
+import { straysUnder, withinReach } from '../analysis/placements'
 import { piecesShowing } from '../analysis/sides'
 import { average, subtract, unit } from '../geometry/vector'
 import { memoised } from '../memo'
@@ -22,7 +22,7 @@ import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import { rotateState, type State } from '../state'
-import { areSumsSettled, isReached, isReachedButFor } from '../universal/account'
+import { areSumsSettled, isReachedButFor, isReachedInFrame } from '../universal/account'
 import { selected } from './selections'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
@@ -246,6 +246,17 @@ export function frameMeeting(
   return undefined
 }
 
+/** All frames in which it is met. */
+export function framesMeeting(
+  puzzle: Puzzle,
+  goal: readonly Condition[],
+  base: Direction,
+  state: State,
+): Rotation[] {
+  const asked = demandsOf(puzzle, goal, base)
+  return anchoredHolds(puzzle, state).filter((frame) => meetsAll(puzzle, asked, base, state, frame))
+}
+
 function meetsAll(
   puzzle: Puzzle,
   asked: readonly Demand[],
@@ -295,9 +306,9 @@ function wholesMeet(
   if (condition.must === 'solvable') {
     const read = joinedState(puzzle, joined, state)
     if (!read) return false
-    const held = rotateState(read, INVERSE[frame])
+    const held = withinReach(joined.small, rotateState(read, INVERSE[frame]))
     return wholes.length === joined.small.pieces.length
-      ? isReached(joined.small, held)
+      ? isReachedInFrame(joined.small, held)
       : isReachedButFor(joined.small, 'parity', held)
   }
   // Equal ones may not all be the one that is joined.

@@ -1,5 +1,5 @@
 /** The words of steps that join the parts of a smaller box, and of what that one alone cannot mend. */
-import { joinedAs, joinedState, shownIn, type Joined } from '../analysis/joined'
+import { joinedAs, joinedState, shownIn, wholesIn, type Joined } from '../analysis/joined'
 import { parityOf } from '../analysis/invariants'
 import { hasColouredSides } from '../analysis/sides'
 import { whereNow, who } from '../analysis/who'
@@ -8,7 +8,7 @@ import { leavesOpen } from './naming'
 import type { State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
-import { sameImage, sideOf } from './goal'
+import { piecesOf, sameImage, sideOf } from './goal'
 import { holdOfScene, ids, placeIn, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine } from './route'
 
@@ -36,8 +36,11 @@ interface Grown {
 export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   const { puzzle } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
+  const full = wholesIn(puzzle, joined, scene.end, aim.of)
   const grown = aim.of.flatMap((whole, i) =>
-    aim.after[i] > aim.before[i] ? [grownTo(scene, joined, whole, aim.after[i])] : [],
+    aim.after[i] > aim.before[i]
+      ? [grownTo(scene, joined, whole, aim.after[i], full.get(whole))]
+      : [],
   )
   const isPair = grown.every(({ size }) => size === 2)
   const lines = isPair ? grown.map((each) => pairLine(scene, each)) : comingLines(scene, grown)
@@ -98,13 +101,24 @@ const nameOf = ({ puzzle, scheme }: PieceScene, { small }: Joined, whole: number
 const isPlain = (puzzle: PieceScene['puzzle'], small: Joined['small'], whole: number): boolean =>
   hasColouredSides(puzzle) && baseKind(small.pieces[whole].kind) === 'centre'
 
-function grownTo(scene: PieceScene, joined: Joined, whole: number, after: number): Grown {
-  const { puzzle, state, end, endFrame, frame } = scene
+/** @param lies how it lies at the end, if it is whole */
+function grownTo(
+  scene: PieceScene,
+  joined: Joined,
+  whole: number,
+  after: number,
+  lies: Rotation | undefined,
+): Grown {
+  const { puzzle, stage, base, state, end, endFrame, frame } = scene
   const { small, partsOf } = joined
   const parts = partsOf[whole]
-  const isCentre = baseKind(small.pieces[whole].kind) === 'centre'
+  // It may be asked to lie in its own place.
+  const isPlaced = stage.goal.some(
+    (condition) =>
+      condition.must !== 'together' && piecesOf(puzzle, condition, base).includes(parts[0]),
+  )
   const fitting = (of: State, hold: Rotation, r: Rotation): number[] =>
-    isCentre && small.place[24 * whole + r] !== small.place[24 * whole + hold]
+    isPlaced && small.place[24 * whole + r] !== small.place[24 * whole + hold]
       ? []
       : partsFitting(puzzle, joined, of, whole, r)
   const rotations = Array.from({ length: ROTATION_COUNT }, (_, r) => r)
@@ -112,7 +126,10 @@ function grownTo(scene: PieceScene, joined: Joined, whole: number, after: number
     rotations
       .map((r) => ({ r, own: fitting(of, hold, r) }))
       .reduce((a, b) => (b.own.length > a.own.length ? b : a))
-  const best = bestIn(end, endFrame)
+  const best =
+    lies === undefined || isPlaced
+      ? bestIn(end, endFrame)
+      : { r: lies, own: fitting(end, endFrame, lies) }
   const before = new Set(bestIn(state, frame).own)
   return {
     whole,

@@ -44,6 +44,8 @@ export function trailOf(puzzle: Puzzle, route: Route): Trail {
   const frames = [route.stages.flatMap((stage) => stage.steps)[0]?.frame ?? IDENTITY]
   route.stages.forEach((stage, s) =>
     stage.steps.forEach((step) => {
+      // The sides may be meant otherwise from a step on.
+      frames[tape.length] = step.frame
       for (const routeTurn of step.turns) {
         const turn = puzzle.turnByName.get(routeTurn.name)
         if (!turn) throw new Error(`the route names a turn that does not exist: ${routeTurn.name}`)

@@ -88,7 +88,7 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   },
   as: {
     run: (context, work, technique, goalBefore) =>
-      playAs(context, work, technique, goalBefore, runTechnique),
+      playAs(context, work, technique, goalBefore, { run: runTechnique, readsByLook }),
     known: ({ puzzle, goalBefore }, technique) => {
       const small = smallLesson(puzzle, technique, goalBefore)
       return sequencesOf(small.puzzle, small.school, small.stage, small.goalBefore)

@@ -24,13 +24,13 @@ import {
   turnFreely,
   type State,
 } from '../state'
-import { isReached } from '../universal/account'
+import { isReachedInFrame } from '../universal/account'
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
 import { baseKind, facingWords, heldWords, inWords } from '../words'
 import { schoolsOf } from '../schools'
-import { reachOf } from '../analysis/placements'
+import { reachOf, withinReach } from '../analysis/placements'
 import { must } from '../result'
 import { selected } from './selections'
 import { mindOf } from './meetings'
@@ -639,7 +639,10 @@ class Card {
     if (/whichever of equal pieces/.test(step.lookFor)) {
       const isDone = ({ state, frame }: Moment) => {
         const read = joinedState(puzzle, joined, state)
-        return read !== undefined && isReached(small, rotateState(read, INVERSE[frame]))
+        return (
+          read !== undefined &&
+          isReachedInFrame(small, withinReach(small, rotateState(read, INVERSE[frame])))
+        )
       }
       return this.claim(!isDone(held), `it can be finished: ${step.lookFor}`)
     }

@@ -4,7 +4,7 @@ import { directionOfLetter, opposite, type Direction } from '../puzzle/direction
 import { memoised } from '../memo'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { multiply, type Rotation } from '../rotation'
+import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { Problem } from '../result'
 import type { School, Stage } from '../schools/school'
 import { handCost, type Hand } from '../notation/handCost'
@@ -79,6 +79,13 @@ export class Workpiece {
   /** Takes another hold; the turns become the first ones of the next step. */
   hold(turns: readonly Turn[]): void {
     this.opening.push(...turns)
+    this.opened = after(this.puzzle, this.state, this.frame, this.opening)
+  }
+
+  /** Means the sides otherwise from here on: the rotation that every piece will have when it is home, as it is held. */
+  mean(frame: Rotation): void {
+    const turned = multiply(this.held().frame, INVERSE[this.frame])
+    this.frame = multiply(INVERSE[turned], frame)
     this.opened = after(this.puzzle, this.state, this.frame, this.opening)
   }
 

@@ -81,7 +81,7 @@ function stagesAs(
   if (!small) return []
   return taught(small, writtenSchool(school))
     .stages.filter(({ id }) => stages.includes(id))
-    .map(({ when: _, asks: __, ...stage }) => ({
+    .map(({ when: _, asks: __, for: ___, ...stage }) => ({
       ...stage,
       goal: [
         ...stage.goal.map((condition) => ({

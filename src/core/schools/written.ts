@@ -1,4 +1,5 @@
 /** The schools that are written. A new one is a file beside the others and a line here. */
+import { beltBarsBoxes } from './belt-bars-boxes'
 import { boxSwaps } from './box-swaps'
 import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
@@ -22,6 +23,7 @@ export const SCHOOLS: readonly School[] = [
   edgesFirst,
   halfByHalf,
   reduction,
+  beltBarsBoxes,
   boxSwaps,
   nestedBoxes,
   shapeFirst,

@@ -91,9 +91,13 @@ function changesOf(
  */
 export function isReached(puzzle: Puzzle, state: State): boolean {
   const hold = holdOf(puzzle, state)
-  if (hold === undefined) return false
+  return hold !== undefined && isReachedInFrame(puzzle, rotateState(state, INVERSE[hold]))
+}
+
+/** The same where it is said which side is which: for a state in the frame. */
+export function isReachedInFrame(puzzle: Puzzle, state: State): boolean {
   const { seen, vectorOf } = accountOf(puzzle)
-  return isNothing(seen, vectorOf(rotateState(state, INVERSE[hold])))
+  return straysUnder(puzzle, state, IDENTITY).length === 0 && isNothing(seen, vectorOf(state))
 }
 
 /** The same but for exchanges: whether all twists can come right. For a state in the frame. */

@@ -61,6 +61,8 @@ const COPIES: readonly DemoCopy[] = [
   { puzzleId: 'twin-3', name: 'Moored twins' },
   { puzzleId: 'tetra-3', name: 'Sail' },
   { puzzleId: 'box-3x3x5', name: 'Sea-chest box' },
+  { puzzleId: 'cube-4', name: 'Lock-keeper cube' },
+  { puzzleId: 'bipyramid-6', name: 'Mooring buoy' },
 ]
 
 /** What lies on a bench now; without a school it is free play. */

@@ -5,16 +5,17 @@
 import { isNothing, type Coordinate } from '../../analysis/invariants'
 import { joinedAs, joinedState, type Joined } from '../../analysis/joined'
 import type { Puzzle } from '../../puzzle/compile'
-import { INVERSE, multiply } from '../../rotation'
+import { INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, School, Stage, Technique } from '../../schools/school'
+import { straysUnder, withinReach } from '../../analysis/placements'
 import { taught } from '../../schools/taught'
 import { writtenSchool } from '../../schools/written'
 import { rotateState, writeState, type State } from '../../state'
-import { accountOf, named } from '../../universal/account'
+import { accountOf, isReachedInFrame, named } from '../../universal/account'
 import { workOf } from '../../universal/orbitsAtWork'
 import { baseKind } from '../../words'
 import { explainStep } from '../explain'
-import { frameMeeting } from '../goal'
+import { frameMeeting, framesMeeting, piecesMeeting } from '../goal'
 import { leavesOpen } from '../naming'
 import type { RouteStep } from '../route'
 import { Workpiece, type StageContext } from '../workpiece'
@@ -56,30 +57,39 @@ const asSmall = (goal: readonly Condition[]): Condition[] =>
     return [{ ...condition, select }]
   })
 
+/** How stages of the smaller puzzle are done. */
+interface Player {
+  readonly run: (context: StageContext, goalBefore: readonly Condition[], work: Workpiece) => void
+  readonly readsByLook: (stage: Stage) => boolean
+}
+
 export function playAs(
   context: StageContext,
   work: Workpiece,
   technique: AsTechnique,
   goalBefore: readonly Condition[],
-  run: (context: StageContext, goalBefore: readonly Condition[], work: Workpiece) => void,
+  { run, readsByLook }: Player,
 ): void {
   const { puzzle, base, scheme, prefer, first } = context
   const { joined, ...lesson } = smallLesson(puzzle, technique, goalBefore)
-  const { state, frame } = work.held()
-  const read = joinedState(puzzle, joined, state)
-  if (!read) throw new Error('what should be joined is not')
-  const whole = (piece: number | undefined) =>
-    piece === undefined ? undefined : joined.wholeOf[piece]
-  const reading = readingOf(lesson.puzzle, joined, work, read)
-  const small = new Workpiece(lesson.puzzle, reading, frame, work.hand)
-  const own = { ...context, ...lesson, prefer: whole(prefer), first: whole(first) }
-  const again = dueAgain(lesson, base, reading)
-  if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
-  const stages = small.steps.map(() => again?.stage ?? lesson.stage)
-  run(own, lesson.goalBefore, small)
   const isFirst = !context.school.stages
     .slice(0, context.school.stages.indexOf(context.stage))
     .some((stage) => stage.technique.kind === 'as')
+  if (isFirst) meanBest(work, lesson, joined, goalBefore, base)
+  const { state, frame } = work.held()
+  const seen = joinedState(puzzle, joined, state)
+  if (!seen) throw new Error('what should be joined is not')
+  const read = rotateState(withinReach(joined.small, rotateState(seen, INVERSE[frame])), frame)
+  const whole = (piece: number | undefined) =>
+    piece === undefined ? undefined : joined.wholeOf[piece]
+  const isOpen = leavesOpen(lesson.puzzle) && !readsByLook(lesson.stage)
+  const reading = isOpen ? readingOf(lesson.puzzle, joined, work, read) : read
+  const small = new Workpiece(lesson.puzzle, reading, frame, work.hand)
+  const own = { ...context, ...lesson, prefer: whole(prefer), first: whole(first) }
+  const again = isOpen ? dueAgain(lesson, base, reading) : undefined
+  if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
+  const stages = small.steps.map(() => again?.stage ?? lesson.stage)
+  run(own, lesson.goalBefore, small)
   const note = (words: RouteStep, nth: number) =>
     isFirst && nth === 0 ? { note: [JOINED_NOTE, words.note].filter(Boolean).join(' ') } : {}
   small.steps.forEach((step, nth) => {
@@ -106,14 +116,43 @@ export function playAs(
   })
 }
 
+/**
+ * Where what came before leaves it open which side is which, they are meant so that outer layers can finish it, and
+ * then as most pieces lie.
+ */
+function meanBest(
+  work: Workpiece,
+  { puzzle: small, school }: Omit<SmallLesson, 'joined'>,
+  joined: Joined,
+  goalBefore: readonly Condition[],
+  base: StageContext['base'],
+): void {
+  const { puzzle } = work
+  const { state, frame: own } = work.held()
+  const read = joinedState(puzzle, joined, state)
+  const frames = framesMeeting(puzzle, goalBefore, base, state)
+  if (!read || frames.length < 2) return
+  const rank = (frame: Rotation) => {
+    const held = withinReach(small, rotateState(read, INVERSE[frame]))
+    const strays = straysUnder(small, held, 0).length
+    const right = school.stages.flatMap(({ goal }) => piecesMeeting(small, goal, base, read, frame))
+    return (
+      (strays === 0 ? 2e6 : 0) +
+      (isReachedInFrame(small, held) ? 1e6 : 0) +
+      right.length +
+      (frame === own ? 0.5 : 0)
+    )
+  }
+  work.mean(frames.reduce((a, b) => (rank(b) > rank(a) ? b : a)))
+}
+
 /** The stage before, where it was met for the eye only: equal pieces are meant the other way. */
 function dueAgain(
   { puzzle, school, stage, goalBefore }: Omit<SmallLesson, 'joined'>,
   base: StageContext['base'],
   state: State,
 ): { stage: Stage; goalBefore: readonly Condition[] } | undefined {
-  if (!leavesOpen(puzzle) || frameMeeting(puzzle, goalBefore, base, state) !== undefined)
-    return undefined
+  if (frameMeeting(puzzle, goalBefore, base, state) !== undefined) return undefined
   const index = school.stages.indexOf(stage)
   const [before, earlier] = [school.stages[index - 1], school.stages[index - 2]]
   return before?.base === stage.base
@@ -130,7 +169,6 @@ const names = new WeakMap<Workpiece, { readonly real: State; readonly read: Stat
  * their names.
  */
 function readingOf(small: Puzzle, { partsOf }: Joined, work: Workpiece, read: State): State {
-  if (!leavesOpen(small)) return read
   const { state, frame } = work.held()
   const { puzzle } = work
   const before = names.get(work)

@@ -14,7 +14,7 @@ import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Direction } from '../../puzzle/directions'
 import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../../rotation'
 import type { Condition, Selection, Technique } from '../../schools/school'
-import type { State } from '../../state'
+import { turnFreely, type State } from '../../state'
 import { selected } from '../selections'
 import {
   asConjugate,
@@ -109,7 +109,8 @@ function bestWay(search: Search, state: State): Way | undefined {
     bestAfter(search, state, prefixes(PREFIX_TURNS), own) ??
     bestAfter(search, state, prefixes(1), setUp(puzzle, technique)) ??
     bestAfter(search, state, prefixes(PREFIX_TURNS + 1), own) ??
-    bestOfTwo(search, state)
+    bestOfTwo(search, state) ??
+    searched(search, state)
   )
 }
 
@@ -169,6 +170,36 @@ function bestOfTwo(search: Search, state: State): Way | undefined {
     }
   }
   return best
+}
+
+/** Positions that are looked at where no sequence helps. */
+const MOST_SEARCHED = 30_000
+
+/** The fewest turns of single layers that bring more together, where the parts have few ways to lie. */
+function searched({ puzzle, judge }: Search, state: State): Way | undefined {
+  const now = judge.begin(state)
+  const turns = layersOf(puzzle).flatMap((grip) =>
+    puzzle.turns.filter((turn) => turn.grip === grip),
+  )
+  const seen = new Set([judge.look(state)])
+  interface Row {
+    readonly state: State
+    readonly turns: readonly Turn[]
+  }
+  const rows: Row[] = [{ state, turns: [] }]
+  for (const row of rows)
+    for (const turn of turns) {
+      if (!isFresh(puzzle, row.turns.at(-1), turn)) continue
+      const end = turnFreely(puzzle, row.state, turn, new Uint8Array(state.length))
+      const look = judge.look(end)
+      if (seen.has(look)) continue
+      if (seen.size >= MOST_SEARCHED) return undefined
+      seen.add(look)
+      const made = [...row.turns, turn]
+      if (judge.begin(end) > now && judge.keeps(end)) return { prefix: [], turns: made, end }
+      rows.push({ state: end, turns: made })
+    }
+  return undefined
 }
 
 const movedBy = (puzzle: Puzzle, table: Uint8Array): number[] =>
@@ -250,13 +281,22 @@ const macrosOf = memoised((puzzle: Puzzle, texts: string): readonly Macro[] => {
   return [...found.values()].sort((a, b) => a.turns.length - b.turns.length)
 })
 
+/** Turns of the smaller box's layers, but for those that are several of the real one, which others make too. */
+function freeTurns({ small }: Joined): Turn[] {
+  const { mechanism } = small.definition
+  const middles = (mechanism.kind === 'box' && mechanism.middles) || [1, 1, 1]
+  return layersOf(small).flatMap((grip) => {
+    const { name, axis } = small.grips[grip]
+    const isThin = middles[axis.findIndex((c) => c !== 0)] === 1
+    return isThin || /^[UDFBRL]/.test(name) ? small.turns.filter((t) => t.grip === grip) : []
+  })
+}
+
 /** Nothing, and up to so many turns of the smaller box's outer layers: 'size most'. */
 const prefixesOf = memoised((puzzle: Puzzle, key: string): readonly Sequence[] => {
   const [size, most] = key.split(' ')
   const joined = joinedAs(puzzle, size.split(',').map(Number) as unknown as Vector)
-  const turns = (joined?.small.turns ?? [])
-    .filter((turn) => /^[UDFBRL]/.test(turn.name) && !turn.whole)
-    .map((turn) => joined?.turnFor(turn) as Turn)
+  const turns = joined ? freeTurns(joined).map((turn) => asNamed(puzzle, joined.turnFor(turn))) : []
   let rows: Turn[][] = [[]]
   const all = [...rows]
   for (let n = 0; n < Number(most); n++) {
@@ -298,6 +338,8 @@ interface Judge {
   readonly after: (macro: Macro) => number
   /** Whether all is together that came before. */
   readonly keeps: (state: State) => boolean
+  /** What is seen of all that the stage asks about. */
+  readonly look: (state: State) => string
   /** How three places may have to go round, if no more is wrong. */
   readonly cyclesLeft: (state: State) => readonly string[]
 }
@@ -344,6 +386,16 @@ function judgeFor(
   const areKept = (state: State) =>
     loose.length === 0 || wholesIn(puzzle, joined, state, loose).size === new Set(loose).size
   const own = wholes.map((whole) => waysAt[whole])
+  const judged = [...own, ...kept.map((whole) => waysAt[whole])]
+  const slots = [
+    ...new Set(
+      judged.flatMap(({ parts }) =>
+        parts.flatMap((p) =>
+          Array.from({ length: ROTATION_COUNT }, (_, r) => puzzle.slot[24 * p + r]),
+        ),
+      ),
+    ),
+  ].filter((each) => each < puzzle.pieces.length)
   const counter = own.every(({ isDistinct }) => isDistinct)
     ? countingPieces(puzzle, own)
     : countingLooks(puzzle, own, rowsByPlace(joined, own))
@@ -360,6 +412,10 @@ function judgeFor(
     pieces: piecesLike(puzzle, own),
     partsInAll: own.reduce((sum, { parts }) => sum + parts.length, 0),
     ...counter,
+    look: (state) => {
+      const shown = shownIn(puzzle, state)
+      return String.fromCharCode(...slots.map((each) => shown[each]))
+    },
     cyclesLeft: (state) => cyclesLeft(puzzle, own, state),
     keeps: (state) => {
       const shown = shownIn(puzzle, state)

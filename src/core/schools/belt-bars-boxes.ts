@@ -1,0 +1,96 @@
+import type { Vector } from '../rotation'
+import type { Condition, School, Selection, Stage } from './school'
+
+const small: Vector = [3, 5, 3]
+const ends: Selection = { as: small, columns: ['axis'] }
+const beltBars: Selection = { as: small, columns: ['side'], box: 0 }
+const bars: Selection = { as: small, columns: ['side'] }
+const together = (select: Selection): Condition => ({ layer: 'base', must: 'together', select })
+const placed = (select: Selection): Condition => ({ layer: 'base', must: 'placed', select })
+
+const asThree = (...stages: string[]): Stage => ({
+  id: `as-three-${stages[0]}`,
+  name: 'As a box of three by three',
+  aim: 'What is joined is brought home.',
+  base: 'D',
+  goal: [together({ as: small })],
+  technique: { kind: 'as', size: small, school: 'nested-boxes', stages },
+})
+
+export const beltBarsBoxes: School = {
+  id: 'belt-bars-boxes',
+  name: 'Belt, bars, boxes',
+  character:
+    'The centres of the ends, then bars on all sides; what is left turns like a box with ends of three by three.',
+  fits: { mechanism: 'box', ends: 4, length: [5, 5] },
+  options: [],
+  stages: [
+    {
+      id: 'belt-bars',
+      name: 'Bars of the belt',
+      aim: 'The four bars in the middle of the sides are whole, in their order round.',
+      base: 'D',
+      goal: [together(beltBars), placed(beltBars)],
+      technique: {
+        kind: 'join',
+        select: beltBars,
+        sequences: ['2R2', 'R2', '2R2 3U 2R2', 'R2 3U 2R2', 'R2 3U2 2R2'],
+      },
+    },
+    {
+      id: 'ends',
+      name: 'Centres of the ends',
+      aim: 'The four centres of each end lie together.',
+      base: 'D',
+      goal: [together(beltBars), placed(beltBars), together(ends), placed(ends)],
+      technique: { kind: 'join', select: ends, sequences: ['2R2 U 2R2', '2R2 U2 2R2'] },
+    },
+    {
+      id: 'bars',
+      name: 'Bars',
+      aim: 'The two parts of every bar lie side by side.',
+      base: 'D',
+      goal: [together(ends), placed(ends), placed(beltBars), together(bars)],
+      technique: {
+        kind: 'join',
+        select: bars,
+        sequences: [
+          '2R2 2U 2R2',
+          '2R2 2U2 2R2',
+          '2R2 3U 2R2',
+          '2R2 3U2 2R2',
+          '2R2 F2 2R2',
+          "2R2 U F2 U' 2R2",
+          "2R2 U R2 U' 2R2",
+          '2R2 U2 F2 U2 2R2',
+          "R2 2U 2R2 2U' R2 2U 2R2",
+          "R2 2U2 2R2 2U R2 2U' 2R2",
+        ],
+      },
+    },
+    asThree(
+      'belt',
+      'first-edges-2',
+      'first-corners-2',
+      'last-corners-2',
+      'last-edges-2',
+      'first-edges-1',
+      'first-corners-1',
+      'last-corners-1',
+    ),
+    {
+      id: 'exchanged-pairs',
+      name: 'Two exchanged pairs',
+      aim: 'The pairs above can all be brought home by the turns of the smaller box.',
+      base: 'D',
+      goal: [{ layer: 'base', must: 'solvable', select: { as: small } }],
+      technique: {
+        kind: 'remedy',
+        select: { as: small, columns: ['side'], box: 1, layers: ['last'] },
+        sequences: ['2R2 F2 U2 2R2 U2 F2 2R2'],
+        fetch: 'U',
+      },
+    },
+    asThree('last-edges-1'),
+  ],
+}
