@@ -31,6 +31,8 @@ const SIZES = [
   [3, 7, 3],
   [7, 3, 3],
   [3, 3, 6],
+  [4, 4, 5],
+  [5, 4, 4],
 ]
 
 /** What is written for boxes, on others than those that are shipped, beside the universal school. */
@@ -95,7 +97,7 @@ const COLOURS = [
 const MARKS = ['dot', 'ring', 'bar', 'wave', 'cross', 'leaf']
 
 /** Some pairs of parallel cuts over a cube; undefined where they do not make a puzzle. */
-function randomSolid(size: number, random: Random): Puzzle | undefined {
+export function randomSolid(size: number, random: Random): Puzzle | undefined {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random.unit() * list.length)]
   const normals = [...new Set(Array.from({ length: 5 }, () => pick(NORMALS)))]
   const halfSpaces = normals.flatMap((normal, i) => {
@@ -132,7 +134,7 @@ function randomSolid(size: number, random: Random): Puzzle | undefined {
 /** Every school of solids that nobody has seen, from some states each. */
 export function measureSolids(count: number, states: number): void {
   const random = seededRandom(11)
-  for (const size of [3, 2]) {
+  for (const size of [3, 2, 4]) {
     const made: Puzzle[] = []
     while (made.length < count) {
       const puzzle = randomSolid(size, random)

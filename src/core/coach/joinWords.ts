@@ -72,7 +72,7 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
     note: [...open, statusWords(isPair, missing)].join(' '),
     hints: {
       nudge: isPair
-        ? 'Find two edges that belong together.'
+        ? `Find two ${kindPlural(baseKind(joined.small.pieces[grown[0].whole].kind))} that belong together.`
         : 'Find a centre that does not lie with its own.',
       pointer: isTold ? lines[0].sentence : `Parts of ${names} come together.`,
     },
@@ -173,13 +173,13 @@ function pairLine(scene: PieceScene, { together }: Grown): RouteLine {
     sentence:
       one === other
         ? `${capital(asPair(one, other))} are ${a} and ${b}.`
-        : `${capital(one)} is ${a} and ${other} is ${b}.`,
+        : `${capital(one)} is ${a}. Its partner is ${b}.`,
   }
 }
 
 /** 'the edges with white and red', or each by its own name. */
 const asPair = (one: string, other: string): string =>
-  one === other ? one.replace(/\bedge\b/, 'edges') : `${one} and ${other}`
+  one === other ? one.replace(/\b(edge|centre)\b/, '$1s') : `${one} and its partner`
 
 function comingLines(scene: PieceScene, grown: readonly Grown[]): RouteLine[] {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
@@ -278,13 +278,14 @@ export function remedyWords(scene: PieceScene, aim: Remedy): PieceWords {
 function openRemedyWords(scene: PieceScene, aim: Remedy, { partsOf }: Joined): PieceWords {
   return {
     lookFor:
-      'nothing that shows: counted through, outer layers alone cannot finish this, whichever of equal pieces is taken for which.',
+      'nothing that shows: counted through, no turns that keep all joined can finish this, whichever of equal pieces is taken for which.',
     hold: holdOfScene(scene),
-    check: 'counted through again, outer layers can finish it, or one more such remedy follows.',
+    check:
+      'as before; counted through again, it can be finished, if need be after one more such remedy.',
     ifNot: 'Take the turns back, the last first, and look again how it is held.',
     hints: {
       nudge: 'Equal pieces hide what is wrong here.',
-      pointer: 'Outer layers alone cannot finish this: inner ones must turn once more.',
+      pointer: 'Some slice must turn once more before this can be finished.',
     },
     algorithm: aim.sequence,
     pieces: ids(

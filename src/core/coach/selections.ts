@@ -30,8 +30,7 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
   if (selection.as) {
     const joined = joinedAs(puzzle, selection.as)
     if (!joined) return []
-    const { as: _, ...own } = selection
-    const wholes = selected(joined.small, own, base)
+    const wholes = selected(joined.small, { ...selection, as: undefined }, base)
     return wholes.flatMap((whole) => [...joined.partsOf[whole]]).sort((a, b) => a - b)
   }
   const first = piecesShowing(puzzle, base)

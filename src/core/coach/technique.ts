@@ -145,7 +145,7 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
       doCase(context, work, casesOf({ ...context, goalBefore }, context.hand)),
     known: (lesson) => casesForRightHand(lesson).map(({ turns }) => turns),
   },
-  rest: { ...UNIVERSAL, run: doRest },
+  rest: { ...UNIVERSAL, run: (context, work) => doRest(context, work) },
   shape: UNIVERSAL,
   sums: UNIVERSAL,
   cycles: UNIVERSAL,

@@ -30,10 +30,12 @@ import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
 import { baseKind, facingWords, heldWords, inWords } from '../words'
 import { schoolsOf } from '../schools'
+import type { Technique } from '../schools/school'
 import { reachOf, withinReach } from '../analysis/placements'
 import { must } from '../result'
 import { selected } from './selections'
 import { mindOf } from './meetings'
+import { leavesOpen } from './naming'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
@@ -106,8 +108,22 @@ function asSmaller(puzzle: Puzzle, joined: Joined, trail: Trail, nth: number): T
     ...stage,
     steps: stage.steps.map((step) => (step === trail.steps[nth] ? steps[nth] : step)),
   }))
-  return { ...trail, route: { ...trail.route, stages }, steps, states, read: states, naming: [] }
+  const played = techniqueOf(puzzle, trail.route.school, stages[trail.stageOfStep[nth]].id)
+  const school = played?.kind === 'as' ? played.school : trail.route.school
+  return {
+    ...trail,
+    route: { ...trail.route, school, stages },
+    steps,
+    states,
+    read: states,
+    naming: [],
+  }
 }
+
+const techniqueOf = (puzzle: Puzzle, school: string, stage: string | undefined) =>
+  schoolsOf(puzzle)
+    .find(({ id }) => id === school)
+    ?.stages.find(({ id }) => id === stage)?.technique
 
 /** How long a sentence may be. */
 const LONGEST = 160
@@ -441,9 +457,7 @@ class Card {
     if (this.step.kind !== 'swap') return
     const { puzzle, step, scheme } = this
     const { route } = this.trail
-    const stages = schoolsOf(puzzle).find(({ id }) => id === route.school)?.stages ?? []
-    const nth = route.stages.findIndex(({ steps }) => steps.includes(step))
-    const technique = stages[nth]?.technique
+    const technique = this.technique()
     if (technique?.kind !== 'swap') return this.claim(false, 'the stage has no swaps')
     const places = selected(puzzle, technique.select, directionOfName(route.base))
     const note = step.note ?? ''
@@ -527,20 +541,24 @@ class Card {
       placeNamesOf(puzzle, frame).names[homeFilled(puzzle, frame, p, state[p]) ?? -1]
     this.claim((step.lines?.length ?? 0) <= 3, 'more than three lines')
     for (const { piece, sentence } of step.lines ?? []) {
-      const pair = /^The (.*?)edges(.*?) are (the .+) and (the .+)\.$/.exec(sentence)
-      const two = /^The (.+?) is (the .+?) and (the .+?) is (the .+)\.$/.exec(sentence)
+      const pair = /^The (.*?)(edge|centre)s(.*?) are (the .+) and (the .+)\.$/.exec(sentence)
+      const two = /^The (.+?) is (the .+?)\. Its partner is (the .+)\.$/.exec(sentence)
       const single = /^The (.+) is (the .+)\. It goes to (the .+)\.$/.exec(sentence)
       const p = puzzle.pieces.findIndex(({ id }) => id === piece)
       if (pair) {
-        const at = called(`the ${pair[1]}edge${pair[2]}`).map((each) => placeOf(held, each))
-        this.claim(at.includes(pair[3]) && at.includes(pair[4]), `not there: ${sentence}`)
-      } else if (two)
+        const at = called(`the ${pair[1]}${pair[2]}${pair[3]}`).map((each) => placeOf(held, each))
+        this.claim(at.includes(pair[4]) && at.includes(pair[5]), `not there: ${sentence}`)
+      } else if (two) {
+        const own = joined.partsOf.find((parts) => parts.includes(p)) ?? []
+        const places = own.map((part) => placeOf(held, part))
+        // An equal one may stand for either of them.
+        const isThere = places.includes(two[2]) && places.includes(two[3]) && own.includes(p)
         this.claim(
-          called(`the ${two[1]}`).some((each) => placeOf(held, each) === two[2]) &&
-            called(two[3]).some((each) => placeOf(held, each) === two[4]),
+          (who(puzzle, scheme, p) === `the ${two[1]}` && placeOf(held, p) === two[2] && isThere) ||
+            leavesOpen(puzzle),
           `not there: ${sentence}`,
         )
-      else if (single)
+      } else if (single)
         this.claim(
           who(puzzle, scheme, p) === `the ${single[1]}` &&
             placeOf(held, p) === single[2] &&
@@ -574,9 +592,9 @@ class Card {
       )
     /** The same of two parts, told by their own names. */
     const pairIn = (names: string, place: string) => {
-      const parts = / and the /.test(names)
-        ? names.split(/ and (?=the )/)
-        : [names.replace('edges', 'edge'), names.replace('edges', 'edge')]
+      const parts = / and its partner$/.test(names)
+        ? [names.replace(/ and its partner$/, '')]
+        : [names, names].map((each) => each.replace(/\b(edge|centre)s\b/, '$1'))
       const slots = small.pieces.flatMap((_, whole) =>
         smallPlaces[homeFilled(small, end.frame, whole, end.frame) ?? -1] === place
           ? partsOf[whole].map((part) => puzzle.slot[24 * part + end.frame])
@@ -612,7 +630,12 @@ class Card {
       this.claim(told === found, `${found} lie there: ${sentence}`)
     }
     const apart = /(\w+) pairs? (?:is|are) still apart/.exec(step.note ?? '')
-    const edges = small.pieces.flatMap((_, whole) => (partsOf[whole].length === 2 ? [whole] : []))
+    const technique = this.technique()
+    const own =
+      technique?.kind === 'join'
+        ? selected(puzzle, technique.select, directionOfName(this.trail.route.base))
+        : []
+    const edges = [...new Set(own.map((p) => joined.wholeOf[p]))]
     const left = edges.length - wholesIn(puzzle, joined, end.state, edges).size
     if (apart)
       this.claim(NUMBERS.indexOf(apart[1].toLowerCase()) === left, `${left} apart: ${step.note}`)
@@ -620,13 +643,16 @@ class Card {
       this.claim(left === 0, `${left} apart: ${step.note}`)
   }
 
-  private sizeJoined(): Vector {
+  /** How the stage of the step works. */
+  private technique(): Technique | undefined {
     const { route } = this.trail
-    const school = schoolsOf(this.puzzle).find(({ id }) => id === route.school)
-    const sizes = school?.stages.flatMap(({ technique }) =>
-      technique.kind === 'as' ? [technique.size] : [],
-    )
-    return sizes?.[0] ?? [3, 3, 3]
+    const own = route.stages.find(({ steps }) => steps.includes(this.step))
+    return techniqueOf(this.puzzle, route.school, own?.id)
+  }
+
+  private sizeJoined(): Vector {
+    const technique = this.technique()
+    return (technique && 'select' in technique && technique.select?.as) || [3, 3, 3]
   }
 
   /** Counts of what outer layers cannot mend, and that they are mended. */

@@ -58,6 +58,9 @@ export class PlanProblem extends Error {
   }
 }
 
+/** The sequences of a stage do not lead on from a position as it is read. */
+export class NoWay extends Error {}
+
 export class Workpiece {
   readonly steps: PlannedStep[] = []
   /** Hand cost of the steps so far; each step begins with a fresh grip. */

@@ -13,7 +13,8 @@ const asThree = (...stages: string[]): Stage => ({
   name: 'As a box of three by three',
   aim: 'What is joined is brought home.',
   base: 'D',
-  goal: [together({ as: small })],
+  // The bars of the belt tell which side is which.
+  goal: [together({ as: small }), placed(ends), placed(beltBars)],
   technique: { kind: 'as', size: small, school: 'nested-boxes', stages },
 })
 

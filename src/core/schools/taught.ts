@@ -5,7 +5,7 @@ import { joinedAs } from '../analysis/joined'
 import { dot, subtract } from '../geometry/vector'
 import { directionOfLetter, turnDirection, type FaceLetter } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
+import { IDENTITY, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { baseKind } from '../words'
 import { endsOf } from './ends'
 import type { Condition, Fact, School, Selection, Stage, Technique } from './school'
@@ -18,11 +18,11 @@ export function taught(puzzle: Puzzle, school: School): School {
   known.set(puzzle, schools)
   const found = schools.get(school)
   if (found) return found
-  const asked = inEachBox(puzzle, withJoined(puzzle, school.stages)).filter(
+  const hold = holdAsWritten(puzzle, school)
+  const held = hold === IDENTITY ? school.stages : school.stages.map((each) => inHold(each, hold))
+  const stages = inEachBox(puzzle, withJoined(puzzle, held)).filter(
     ({ asks }) => asks === undefined || holds(puzzle, asks),
   )
-  const hold = holdAsWritten(puzzle, school)
-  const stages = hold === IDENTITY ? asked : asked.map((stage) => inHold(stage, hold))
   const isAsWritten =
     stages.length === school.stages.length && stages.every((stage, i) => stage === school.stages[i])
   const own = isAsWritten ? school : { ...school, stages }
@@ -81,8 +81,11 @@ function stagesAs(
   if (!small) return []
   return taught(small, writtenSchool(school))
     .stages.filter(({ id }) => stages.includes(id))
-    .map(({ when: _, asks: __, for: ___, ...stage }) => ({
+    .map((stage) => ({
       ...stage,
+      when: undefined,
+      asks: undefined,
+      for: undefined,
       goal: [
         ...stage.goal.map((condition) => ({
           ...condition,
@@ -186,5 +189,29 @@ function inHold(stage: Stage, hold: Rotation): Stage {
   if ('fetch' in technique) technique.fetch = textIn(hold, technique.fetch)
   if ('turn' in technique && technique.turn) technique.turn = textIn(hold, technique.turn)
   if ('layers' in technique) technique.layers = technique.layers.map((text) => textIn(hold, text))
-  return { ...stage, base: letterIn(hold, stage.base), technique } as Stage
+  if (technique.kind === 'as') technique.size = sizeIn(hold, technique.size)
+  if ('select' in technique && technique.select)
+    technique.select = selectionIn(hold, technique.select)
+  const goal = stage.goal.map((condition) =>
+    condition.select ? { ...condition, select: selectionIn(hold, condition.select) } : condition,
+  )
+  return { ...stage, base: letterIn(hold, stage.base), goal, technique } as Stage
 }
+
+const selectionIn = (hold: Rotation, selection: Selection): Selection =>
+  selection.as ? { ...selection, as: sizeIn(hold, selection.as) } : selection
+
+/** Layers along the axes as they lie in another hold. */
+function sizeIn(hold: Rotation, size: Vector): Vector {
+  const turned = [0, 0, 0]
+  AXES.forEach((axis, a) => {
+    turned[rotate(hold, axis).findIndex((c) => c !== 0)] = size[a]
+  })
+  return turned as unknown as Vector
+}
+
+const AXES: readonly Vector[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+]

@@ -63,6 +63,7 @@ const COPIES: readonly DemoCopy[] = [
   { puzzleId: 'box-3x3x5', name: 'Sea-chest box' },
   { puzzleId: 'cube-4', name: 'Lock-keeper cube' },
   { puzzleId: 'bipyramid-6', name: 'Mooring buoy' },
+  { puzzleId: 'box-4x4x5', name: 'Cargo crate' },
 ]
 
 /** What lies on a bench now; without a school it is free play. */

@@ -10,7 +10,7 @@ import type { Condition, School, Stage, Technique } from '../../schools/school'
 import { straysUnder, withinReach } from '../../analysis/placements'
 import { taught } from '../../schools/taught'
 import { writtenSchool } from '../../schools/written'
-import { rotateState, writeState, type State } from '../../state'
+import { isSolved, rotateState, writeState, type State } from '../../state'
 import { accountOf, isReachedInFrame, named } from '../../universal/account'
 import { workOf } from '../../universal/orbitsAtWork'
 import { baseKind } from '../../words'
@@ -18,7 +18,9 @@ import { explainStep } from '../explain'
 import { frameMeeting, framesMeeting, piecesMeeting } from '../goal'
 import { leavesOpen } from '../naming'
 import type { RouteStep } from '../route'
-import { Workpiece, type StageContext } from '../workpiece'
+import { NoWay, Workpiece, type StageContext } from '../workpiece'
+import { NO_WAY_ON } from './join'
+import { doRest } from './universally'
 
 type AsTechnique = Extract<Technique, { kind: 'as' }>
 
@@ -53,8 +55,7 @@ const asSmall = (goal: readonly Condition[]): Condition[] =>
   goal.flatMap((condition) => {
     if (!condition.select?.as || condition.must === 'together' || condition.must === 'solvable')
       return []
-    const { as: _, ...select } = condition.select
-    return [{ ...condition, select }]
+    return [{ ...condition, select: { ...condition.select, as: undefined } }]
   })
 
 /** How stages of the smaller puzzle are done. */
@@ -71,6 +72,7 @@ export function playAs(
   { run, readsByLook }: Player,
 ): void {
   const { puzzle, base, scheme, prefer, first } = context
+  if (isSolved(puzzle, work.held().state)) return
   const { joined, ...lesson } = smallLesson(puzzle, technique, goalBefore)
   const isFirst = !context.school.stages
     .slice(0, context.school.stages.indexOf(context.stage))
@@ -80,6 +82,8 @@ export function playAs(
   const seen = joinedState(puzzle, joined, state)
   if (!seen) throw new Error('what should be joined is not')
   const read = rotateState(withinReach(joined.small, rotateState(seen, INVERSE[frame])), frame)
+  if (isFirst && !canBeFinished(lesson.puzzle, rotateState(read, INVERSE[frame])))
+    return doRest(context, work, NO_WAY_ON)
   const whole = (piece: number | undefined) =>
     piece === undefined ? undefined : joined.wholeOf[piece]
   const isOpen = leavesOpen(lesson.puzzle) && !readsByLook(lesson.stage)
@@ -87,9 +91,16 @@ export function playAs(
   const small = new Workpiece(lesson.puzzle, reading, frame, work.hand)
   const own = { ...context, ...lesson, prefer: whole(prefer), first: whole(first) }
   const again = isOpen ? dueAgain(lesson, base, reading) : undefined
-  if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
-  const stages = small.steps.map(() => again?.stage ?? lesson.stage)
-  run(own, lesson.goalBefore, small)
+  const stages: Stage[] = []
+  try {
+    if (again) run({ ...own, stage: again.stage }, again.goalBefore, small)
+    stages.push(...small.steps.map(() => again?.stage ?? lesson.stage))
+    run(own, lesson.goalBefore, small)
+  } catch (error) {
+    if (!(error instanceof NoWay)) throw error
+    // Equal pieces are meant in a way that the stage has nothing for.
+    return doRest(context, work, NO_WAY_ON)
+  }
   const note = (words: RouteStep, nth: number) =>
     isFirst && nth === 0 ? { note: [JOINED_NOTE, words.note].filter(Boolean).join(' ') } : {}
   small.steps.forEach((step, nth) => {
@@ -106,7 +117,11 @@ export function playAs(
       {
         kind: 'given',
         step: {
-          ...inParts(puzzle, joined, words, { real: work.held().state, read: step.before }),
+          ...inParts(puzzle, joined, words, {
+            real: work.held().state,
+            read: step.before,
+            opening: multiply(work.held().frame, INVERSE[work.frame]),
+          }),
           as: technique.size,
           ...note(words, nth),
         },
@@ -184,23 +199,33 @@ function readingOf(small: Puzzle, { partsOf }: Joined, work: Workpiece, read: St
   return reading
 }
 
-/** For a state in the frame. */
-function namedToFinish(small: Puzzle, state: State): State {
-  const { span, coordinates } = accountOf(small)
+/** What may have to be mended on the way: nothing, two exchanged edges, a flipped one, both; as it adds to the sums. */
+function mendsOf(small: Puzzle): number[][] {
+  const { coordinates } = accountOf(small)
   const { orbits } = workOf(small).sums
   const isEdge = ({ orbit }: Coordinate) =>
     baseKind(small.pieces[orbits[orbit].places[0]].kind) === 'edge'
   // A flipped edge adds to its sum of twists, two that are exchanged to odd and even.
   const mend = (what: readonly Coordinate['what'][]) =>
     coordinates.map((each) => (isEdge(each) && what.includes(each.what) ? 1 : 0))
-  const mends = [mend([]), mend(['parity']), mend(['twist']), mend(['twist', 'parity'])]
-  for (const each of mends) {
-    const found = named(small, state, (vector) =>
-      isNothing(
-        span,
-        vector.map((entry, c) => (entry + each[c]) % coordinates[c].modulus),
-      ),
-    )
+  return [mend([]), mend(['parity']), mend(['twist']), mend(['twist', 'parity'])]
+}
+
+const plus = (small: Puzzle, vector: readonly number[], other: readonly number[]): number[] =>
+  vector.map((entry, c) => (entry + other[c]) % accountOf(small).coordinates[c].modulus)
+
+/** Whether outer layers and what is mended can finish a state in the frame, as it looks. */
+function canBeFinished(small: Puzzle, state: State): boolean {
+  const { seen, vectorOf } = accountOf(small)
+  const vector = vectorOf(state)
+  return mendsOf(small).some((mend) => isNothing(seen, plus(small, vector, mend)))
+}
+
+/** For a state in the frame. */
+function namedToFinish(small: Puzzle, state: State): State {
+  const { span } = accountOf(small)
+  for (const mend of mendsOf(small)) {
+    const found = named(small, state, (vector) => isNothing(span, plus(small, vector, mend)))
     if (found) return found.state
   }
   return state
@@ -211,7 +236,11 @@ function inParts(
   puzzle: Puzzle,
   joined: Joined,
   step: RouteStep,
-  { real, read }: { readonly real: State; readonly read: State },
+  {
+    real,
+    read,
+    opening,
+  }: { readonly real: State; readonly read: State; readonly opening: Rotation },
 ): RouteStep {
   const { small, partsOf, turnFor } = joined
   const bySlot = new Map([...real].map((r, p) => [puzzle.slot[24 * p + r], puzzle.pieces[p].id]))
@@ -231,7 +260,7 @@ function inParts(
     ...step,
     pieces: step.pieces.flatMap(parts),
     places: step.places.flatMap(places),
-    ...(isReadOtherwise ? { reading: writeState(read) } : {}),
+    ...(isReadOtherwise ? { reading: writeState(rotateState(read, INVERSE[opening])) } : {}),
     ...(step.lines
       ? {
           lines: step.lines.map((line) => ({

@@ -12,6 +12,7 @@ import { selected } from '../selections'
 import {
   doing,
   holding,
+  NoWay,
   preparing,
   proceed,
   runsOf,
@@ -66,7 +67,7 @@ export function insertPieces(
         return next ? [{ lift, cost: lift.cost + next.cost }] : []
       })
       .sort((a, b) => a.cost - b.cost)
-    if (lifts.length === 0) throw new Error('no sequence lifts a piece out')
+    if (lifts.length === 0) throw new NoWay('no sequence lifts a piece out')
     make(work, lifts[0].lift, true, [])
   }
   throw new Error('the stage does not come to an end')

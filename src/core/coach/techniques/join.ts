@@ -14,8 +14,9 @@ import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Direction } from '../../puzzle/directions'
 import { IDENTITY, ROTATION_COUNT, type Rotation, type Vector } from '../../rotation'
 import type { Condition, Selection, Technique } from '../../schools/school'
-import { turnFreely, type State } from '../../state'
+import { isSolved, turnFreely, type State } from '../../state'
 import { selected } from '../selections'
+import { doRest } from './universally'
 import {
   asConjugate,
   preparing,
@@ -33,6 +34,10 @@ const MOST_GAIN = 2
 /** A stage brings together a few parts a step; more steps than this are a defect. */
 const STEP_LIMIT = 60
 
+/** Said where the rest goes piece by piece. */
+export const NO_WAY_ON =
+  'No sequence of this school leads on from here, so what is left goes piece by piece.'
+
 type JoinTechnique = Extract<Technique, { kind: 'join' }>
 
 export function joinParts(
@@ -43,13 +48,15 @@ export function joinParts(
 ): void {
   const { puzzle, stage, base, hand } = context
   const { joined, wholes } = wholesOf(puzzle, technique.select, base)
+  if (isSolved(puzzle, work.held().state)) return
   for (let count = 0; count < STEP_LIMIT; count++) {
     const { state, frame } = work.held()
     const judge = judgeFor(puzzle, base, frame, wholes, stage.goal, goalBefore)
     const before = judge.partsTogether(state)
     if (wholes.every((whole, i) => before[i] === joined.partsOf[whole].length)) return
     const chosen = bestWay({ puzzle, technique, judge, hand }, state)
-    if (!chosen) throw new Error(`the stage ${stage.id} brings nothing more together`)
+    // Equal parts can hide an exchange that no sequence of the stage mends.
+    if (!chosen) return doRest(context, work, NO_WAY_ON)
     const done = asConjugate(puzzle, chosen.turns)
     work.step(
       {
@@ -173,7 +180,7 @@ function bestOfTwo(search: Search, state: State): Way | undefined {
 }
 
 /** Positions that are looked at where no sequence helps. */
-const MOST_SEARCHED = 30_000
+const MOST_SEARCHED = 3000
 
 /** The fewest turns of single layers that bring more together, where the parts have few ways to lie. */
 function searched({ puzzle, judge }: Search, state: State): Way | undefined {

@@ -11,6 +11,7 @@ import {
   doing,
   holding,
   layerTurns,
+  NoWay,
   preparing,
   proceed,
   type StageContext,
@@ -32,7 +33,7 @@ export function doKnown(
 ): void {
   const { puzzle, stage, base } = context
   const row = cheapestRow(context, work.held().state, technique, sequences)
-  if (!row) throw new Error('the sequences of the stage do not lead to its goal')
+  if (!row) throw new NoWay('the sequences of the stage do not lead to its goal')
   const pieces = selected(puzzle, technique.select, base)
   const key = JSON.stringify(technique.select)
   const { must, layer } = stage.goal.find(({ select }) => JSON.stringify(select) === key) ?? {

@@ -6,19 +6,20 @@ import type { Vector } from '../../rotation'
 import type { Technique } from '../../schools/school'
 import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 import { cheapestRow } from './known'
-import { wholesOf } from './join'
+import { NO_WAY_ON, wholesOf } from './join'
+import { doRest } from './universally'
 
 export function doRemedy(
   context: StageContext,
   work: Workpiece,
   technique: Extract<Technique, { kind: 'remedy' }>,
 ): void {
-  const { puzzle, stage, base } = context
+  const { puzzle, base } = context
   const { select, sequences, fetch } = technique
   const from = work.held().state
   const row = cheapestRow(context, from, { kind: 'known', select, fetch, times: 1 }, sequences)
   const [way] = row?.made ?? []
-  if (!row || !way) throw new Error(`no remedy of the stage ${stage.id} helps`)
+  if (!row || !way) return doRest(context, work, NO_WAY_ON)
   const { wholes } = wholesOf(puzzle, select, base)
   work.step(
     {

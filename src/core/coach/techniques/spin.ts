@@ -3,7 +3,7 @@ import { sequence } from '../../notation/sequence'
 import type { Technique } from '../../schools/school'
 import { frameMeeting, isOnRayOf, piecesOf } from '../goal'
 import { selected } from '../selections'
-import { doing, type StageContext, type Workpiece } from '../workpiece'
+import { doing, NoWay, type StageContext, type Workpiece } from '../workpiece'
 
 export function spinInPlace(
   { puzzle, stage, base, hand }: StageContext,
@@ -37,7 +37,7 @@ export function spinInPlace(
     const ways = turns
       .filter(({ table }) => isRight(piece, table) && kept.every((other) => isRight(other, table)))
       .sort((a, b) => a.costs[hand] - b.costs[hand])
-    if (ways.length === 0) throw new Error('no turn sets the piece right in its place')
+    if (ways.length === 0) throw new NoWay('no turn sets the piece right in its place')
     work.step({ kind: 'spin', piece }, doing(ways[0].turns))
   }
 }

@@ -1,6 +1,7 @@
 /** What the universal school does, as techniques of a stage: shape, odd and even, three at a time; or all that is left. */
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import { pieceByPiece } from '../../schools/piece-by-piece'
+import { isSolved } from '../../state'
 import { stepsOf, type Route, type RouteStep } from '../route'
 import { planUniversally } from '../universal'
 import { PlanProblem, type StageContext, type Workpiece } from '../workpiece'
@@ -19,7 +20,7 @@ function routeFrom({ puzzle, scheme, first, prefer }: StageContext, work: Workpi
       sentence: 'Its turns can be blocked in ways that are not understood.',
     })
   const wish = first === undefined || prefer === undefined ? undefined : { first, third: prefer }
-  const route = planUniversally(puzzle, school, work.state, scheme, wish)
+  const route = planUniversally(puzzle, school, work.held().state, scheme, wish)
   if (!route.ok) throw new PlanProblem(route.problem)
   begun.set(work, route.value)
   const { saved, orbitPlan } = route.value
@@ -33,9 +34,19 @@ export function doUniversally(context: StageContext, work: Workpiece): void {
   give(context.puzzle, work, own?.steps ?? [])
 }
 
-/** Whatever is left, to the end. */
-export function doRest(context: StageContext, work: Workpiece): void {
-  give(context.puzzle, work, stepsOf(routeFrom(context, work)))
+/**
+ * Whatever is left, to the end.
+ *
+ * @param why said on the first card, where the school's own way does not lead on
+ */
+export function doRest(context: StageContext, work: Workpiece, why?: string): void {
+  if (isSolved(context.puzzle, work.held().state)) return
+  const [first, ...rest] = stepsOf(routeFrom(context, work))
+  if (!first) return
+  // It may mean the sides otherwise than the school did.
+  if (why !== undefined) work.mean(first.frame)
+  const note = [why, first.note].filter(Boolean).join(' ')
+  give(context.puzzle, work, [note === '' ? first : { ...first, note }, ...rest])
 }
 
 /** Steps that have their words already. */
