@@ -82,7 +82,8 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   },
   join: {
     run: joinParts,
-    known: (_, { sequences }) => sequences,
+    // A single turn is nothing to learn.
+    known: (_, { sequences }) => sequences.filter((text) => text.includes(' ')),
     readsByLook: true,
     isDear: true,
   },

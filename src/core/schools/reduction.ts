@@ -43,7 +43,7 @@ const centreStages = (asks: Fact, suffix: string, sequences: readonly string[]):
   {
     id: `opposite-centre${suffix}`,
     name: 'Opposite centre',
-    aim: 'The four {last} centres lie together, across from {base}.',
+    aim: 'The four {last} centres lie together too.',
     aimInSolid: 'The four centres of the side across lie together too.',
     base: 'D',
     goal: whole(centres('base', 'last')),

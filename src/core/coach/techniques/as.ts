@@ -203,12 +203,18 @@ function readingOf(small: Puzzle, { partsOf }: Joined, work: Workpiece, read: St
 function mendsOf(small: Puzzle): number[][] {
   const { coordinates } = accountOf(small)
   const { orbits } = workOf(small).sums
-  const isEdge = ({ orbit }: Coordinate) =>
-    baseKind(small.pieces[orbits[orbit].places[0]].kind) === 'edge'
+  const edges = [...orbits.keys()].filter(
+    (o) => baseKind(small.pieces[orbits[o].places[0]].kind) === 'edge',
+  )
   // A flipped edge adds to its sum of twists, two that are exchanged to odd and even.
-  const mend = (what: readonly Coordinate['what'][]) =>
-    coordinates.map((each) => (isEdge(each) && what.includes(each.what) ? 1 : 0))
-  return [mend([]), mend(['parity']), mend(['twist']), mend(['twist', 'parity'])]
+  const mend = (orbit: number, what: readonly Coordinate['what'][]) =>
+    coordinates.map((each) => Number(each.orbit === orbit && what.includes(each.what)))
+  return [
+    coordinates.map(() => 0),
+    ...edges.map((orbit) => mend(orbit, ['parity'])),
+    ...edges.map((orbit) => mend(orbit, ['twist'])),
+    ...edges.map((orbit) => mend(orbit, ['twist', 'parity'])),
+  ]
 }
 
 const plus = (small: Puzzle, vector: readonly number[], other: readonly number[]): number[] =>
