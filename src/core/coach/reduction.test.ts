@@ -138,10 +138,10 @@ describe('reduction', () => {
   })
 
   const puzzles: readonly [string, Puzzle, number][] = [
-    ['a cube', cube4, 5],
-    ['a solid in which every centre has its own place', bipyramid, 5],
-    ['a leaning block', leaning(['white', 'red', 'blue', 'green', 'orange', 'yellow']), 3],
-    ['the same with equal pieces', leaning(['white', 'white', 'red', 'red', 'blue', 'blue']), 3],
+    ['a cube', cube4, 4],
+    ['a solid in which every centre has its own place', bipyramid, 3],
+    ['a leaning block', leaning(['white', 'red', 'blue', 'green', 'orange', 'yellow']), 2],
+    ['the same with equal pieces', leaning(['white', 'white', 'red', 'red', 'blue', 'blue']), 2],
   ]
 
   it.each(puzzles)(
@@ -186,7 +186,7 @@ describe('reduction', () => {
 
   it('mends a flipped pair and two exchanged ones, each at most once, by what moves nothing else that is seen', () => {
     const counts = new Map<string, number>()
-    for (let seed = 1; seed <= 14; seed++) {
+    for (let seed = 1; seed <= 12; seed++) {
       const own = routeFrom(cube4, 100 + seed)
         .stages.flatMap(({ steps }) => [...steps])
         .filter(({ kind }) => kind === 'remedy')
