@@ -6,7 +6,8 @@ import type { Vector } from '../../rotation'
 import type { Technique } from '../../schools/school'
 import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 import { cheapestRow } from './known'
-import { NO_WAY_ON, wholesOf } from './join'
+import { NO_WAY_ON } from './join'
+import { wholesOf } from './joinJudge'
 import { doRest } from './universally'
 
 export function doRemedy(
