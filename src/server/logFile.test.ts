@@ -34,7 +34,7 @@ describe('the demo', () => {
   it('is loaded once, the same every time', async () => {
     expect(await loadDemo()).toBe(false)
     expect(circleSolves(5)).toEqual(circleSolves(5))
-    expect(await shelf(await defaultProfile())).toHaveLength(9)
+    expect(await shelf(await defaultProfile())).toHaveLength(12)
     expect(solves.length).toBeGreaterThan(40)
   })
 

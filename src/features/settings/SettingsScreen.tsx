@@ -1,6 +1,6 @@
 'use client'
 
-import { useState, useTransition } from 'react'
+import { useRef, useState, useTransition } from 'react'
 import { puzzleById } from '@/core/catalog'
 import { DIALECTS, type DialectId } from '@/core/notation/dialect'
 import type { Problem } from '@/core/result'
@@ -25,6 +25,8 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
   const [now, setNow] = useState(settings)
   const [problem, setProblem] = useState<Problem>()
   const [pending, begin] = useTransition()
+  /** Which change was the last: an answer to an earlier one says nothing of it. */
+  const latest = useRef(0)
   const puzzle = must(puzzleById('cube-2'))
   const errorAt = (field: keyof Settings) =>
     problem?.field === field ? problem.sentence : undefined
@@ -33,9 +35,10 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
     const next = { ...now, ...part }
     setNow(next)
     if (part.theme) document.documentElement.dataset.theme = part.theme
+    const nth = ++latest.current
     begin(async () => {
       const saved = await heard(() => saveSettings(next))
-      setProblem(saved.ok ? undefined : saved.problem)
+      if (nth === latest.current) setProblem(saved.ok ? undefined : saved.problem)
     })
   }
 
