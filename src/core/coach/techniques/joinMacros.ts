@@ -20,7 +20,7 @@ export function writtenCycle(next: ReadonlyMap<number, number>): string {
 /** Turns of set-ups, each a turn of one layer. */
 const SETUP_TURNS = 2
 
-/** A stage's sequences, and for every round of three places the shortest that takes it round and moves nothing else. */
+/** A stage's sequences, and what set-ups of two turns make of those that take three round: each round once, the shortest. */
 export const setUpMacros = memoised((puzzle: Puzzle, texts: string): readonly Macro[] => {
   const own = macrosOf(puzzle, texts)
   const exact = own.filter(({ moved }) => moved.length === 3)
