@@ -4,7 +4,7 @@ import { CATALOG_IDS, puzzleById } from '../catalog'
 import { compile, NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { must } from '../result'
 import { blockOf, start, turnFreely, type State } from '../state'
-import { turnsIn } from '../testing'
+import { anyGlued, glued, turnsIn } from '../testing'
 import {
   blockedNow,
   coloursOf,
@@ -196,6 +196,37 @@ describe('blocked turns', () => {
     if (!turn) throw new Error('R is no turn')
     const state = turnFreely(tower, start(tower), turn, start(tower))
     expect(blockedNow(tower, state).map((index) => tower.turns[index].name)).toEqual(['1U', '1D'])
+  })
+
+  it('names every layer that a block keeps from turning once', () => {
+    const names = (puzzle: Puzzle) =>
+      blockedNow(puzzle, start(puzzle)).map((index) => puzzle.turns[index].name)
+    // A bar across the two upper layers, of four.
+    expect(
+      names(
+        glued(
+          [3, 4, 3],
+          [
+            [1, 0.5, 0],
+            [1, 1.5, 0],
+          ],
+        ),
+      ),
+    ).toEqual(['U', '2U'])
+    fc.assert(
+      fc.property(anyGlued, (puzzle) => {
+        // Told from either side it carries and cuts the same.
+        const carried = blockedNow(puzzle, start(puzzle)).map((index) =>
+          puzzle.carry[puzzle.turns[index].grip].join(''),
+        )
+        expect(new Set(carried).size).toBe(carried.length)
+        const isBlocked = puzzle.turns.some(
+          (turn) => !turn.whole && blockOf(puzzle, start(puzzle), turn),
+        )
+        expect(carried.length > 0).toBe(isBlocked)
+      }),
+      { numRuns: 30 },
+    )
   })
 })
 

@@ -9,6 +9,7 @@ import { inWords, kindPlural, listed } from '../words'
 import { frameOf } from './frame'
 import { lookAlikesOf } from './lookAlikes'
 import { handReachOf } from './placements'
+import { layersOf, turnsOf } from './layers'
 import { placeNamesOf } from './placeNames'
 import { senseOf } from './sense'
 
@@ -156,15 +157,12 @@ export const outwardOf = (puzzle: Puzzle, piece: number): Vector => {
   return subtract(cells[0], puzzle.cores[core])
 }
 
-/** One turn for each layer that is blocked now. */
-export function blockedNow(puzzle: Puzzle, state: State): number[] {
-  const seen = new Set<number>()
-  return puzzle.turns.flatMap((turn) => {
-    if (seen.has(turn.grip) || turn.whole) return []
-    seen.add(turn.grip)
+/** One turn for each layer that is blocked now, under the one name that the layer has. */
+export const blockedNow = (puzzle: Puzzle, state: State): number[] =>
+  layersOf(puzzle).flatMap((grip) => {
+    const [turn] = turnsOf(puzzle, grip)
     return blockOf(puzzle, state, turn) ? [turn.index] : []
   })
-}
 
 /** For a slot, a piece and a rotation that fill it: how to draw the place. */
 export function fillerOf(puzzle: Puzzle, slot: number): { piece: number; rotation: number } {
