@@ -234,7 +234,14 @@ function Stages({
                       label={`From here ${turns} leads to the finished puzzle.`}
                       className="w-full"
                     />
-                    <p className="turns">{written(turns, settings.writeDialect)}</p>
+                    <p className="turns">
+                      {written(turns, settings.writeDialect).map((turn, i) => (
+                        // A range of layers is not broken at its hyphen.
+                        <span key={i} className="whitespace-nowrap">
+                          {turn}{' '}
+                        </span>
+                      ))}
+                    </p>
                   </li>
                 ))}
               </ul>
@@ -247,11 +254,8 @@ function Stages({
 }
 
 /** Brackets and repeats stay as they are; the turns are in the solver's own letters. */
-const written = (turns: string, dialect: DialectId): string =>
-  turns
-    .split(' ')
-    .map((name) => (/^[\w'-]+$/.test(name) ? writeTurnName(name, dialect) : name))
-    .join(' ')
+const written = (turns: string, dialect: DialectId): string[] =>
+  turns.split(' ').map((name) => (/^[\w'-]+$/.test(name) ? writeTurnName(name, dialect) : name))
 
 const OWN_FILE = 'own file'
 
