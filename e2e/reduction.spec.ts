@@ -1,23 +1,18 @@
-import { expect, layOut, stepsUntilHome, test } from './fixtures'
+import type { Locator, Page } from '@playwright/test'
+import { expect, stepsUntilHome, test, toBench } from './fixtures'
 
-test('a 4x4x4 is reduced and played as a cube of three layers, a hold changed too early told', async ({
-  page,
-}) => {
-  await layOut(page, 'Lock-keeper cube')
-  await page
-    .getByLabel('Or your own turns')
-    .fill("U 2R F2 L' 2D B R2 2F U' L 2U2 D B2 2L R' F 2B D' L2 2R U R 2D F'")
-  await page.getByLabel('School').selectOption({ label: 'Reduction' })
-  await page.getByRole('button', { name: 'Put it on the bench' }).click()
-  const card = page.getByRole('region', { name: 'Step card' })
-  const debts = page.getByRole('region', { name: 'Debts' })
+const cardOf = (page: Page) => page.getByRole('region', { name: 'Step card' })
+
+/** Step after step until the card says it. */
+async function stepUntil(page: Page, says: Locator, most: number) {
   const step = page.getByRole('button', { name: /^Step/ })
-  const pair = card.getByText(/^The edges with .* are the .* and the .*\.$/).first()
-  await expect(card).toBeVisible()
-  for (let count = 0; count < 20 && !(await pair.isVisible()); count++) await step.click()
-  await expect(pair).toBeVisible()
-  // A slice stands open.
-  const owed = debts.getByText(/^2[UDFBRL]['2]?$/)
+  for (let count = 0; count < most && !(await says.isVisible()); count++) await step.click()
+  await expect(says).toBeVisible()
+}
+
+/** With a slice open the whole puzzle is turned: it is told, and taken back. */
+async function regripWhileOpen(page: Page, slice: RegExp) {
+  const owed = page.getByRole('region', { name: 'Debts' }).getByText(slice)
   const next = page.getByRole('button', { name: /^Next/ })
   for (let turn = 0; turn < 8 && !(await owed.isVisible()); turn++) await next.click()
   await expect(owed).toBeVisible()
@@ -26,9 +21,17 @@ test('a 4x4x4 is reduced and played as a cube of three layers, a hold changed to
   await expect(early).toBeVisible()
   await page.getByRole('button', { name: 'Take it back' }).click()
   await expect(early).toBeHidden()
-  const joined = card.getByText(/edges that are joined count as one edge/)
-  for (let count = 0; count < 20 && !(await joined.isVisible()); count++) await step.click()
-  await expect(joined).toBeVisible()
+}
+
+test('a 4x4x4 is reduced and played as a cube of three layers, a hold changed too early told', async ({
+  page,
+}) => {
+  const scramble = "U 2R F2 L' 2D B R2 2F U' L 2U2 D B2 2L R' F 2B D' L2 2R U R 2D F'"
+  await toBench(page, scramble, 'Reduction', 'Lock-keeper cube')
+  const card = cardOf(page)
+  await stepUntil(page, card.getByText(/^The edges with .* are the .* and the .*\.$/).first(), 20)
+  await regripWhileOpen(page, /^2[UDFBRL]['2]?$/)
+  await stepUntil(page, card.getByText(/edges that are joined count as one edge/), 20)
   await page.getByRole('button', { name: 'The smaller puzzle beside it' }).click()
   const smaller = page.getByRole('figure', { name: 'The smaller puzzle' })
   await expect(smaller.getByRole('img')).toHaveAccessibleName(/[1-9]\d* of its pieces lit/)
@@ -40,16 +43,9 @@ test('a 4x4x4 is reduced and played as a cube of three layers, a hold changed to
 test('a bipyramid over four layers is reduced, every centre to its own place, to the stage of three layers', async ({
   page,
 }) => {
-  await layOut(page, 'Mooring buoy')
-  await page.getByLabel('Or your own turns').fill("R 2U F' 2L2 D B 2R' U2 L 2F D' R2")
-  await page.getByLabel('School').selectOption({ label: 'Reduction' })
-  await page.getByRole('button', { name: 'Put it on the bench' }).click()
-  const card = page.getByRole('region', { name: 'Step card' })
-  await expect(card).toBeVisible()
-  const joined = card.getByText(/edges that are joined count as one edge/)
-  for (let count = 0; count < 40 && !(await joined.isVisible()); count++)
-    await page.getByRole('button', { name: /^Step/ }).click()
-  await expect(joined).toBeVisible()
+  await toBench(page, "R 2U F' 2L2 D B 2R' U2 L 2F D' R2", 'Reduction', 'Mooring buoy')
+  const card = cardOf(page)
+  await stepUntil(page, card.getByText(/edges that are joined count as one edge/), 40)
   const pairs = page.getByRole('listitem').filter({ hasText: 'Edges in pairs' })
   await expect(pairs).toContainText('done')
   // Nothing is lost on reload: neither the position nor what is played as what.
@@ -63,30 +59,11 @@ test('a bipyramid over four layers is reduced, every centre to its own place, to
 test('a 4x4x5 goes through its bars, a slice open and a re-grip warned of, and through parity', async ({
   page,
 }) => {
-  await layOut(page, 'Cargo crate')
-  await page
-    .getByLabel('Or your own turns')
-    .fill("U 2R2 F2 3U B2 2U' 2F2 U2 R2 2D L2 U' 2R2 3U' F2 D 2F2 2U R2")
-  await page.getByLabel('School').selectOption({ label: 'Belt, bars, boxes' })
-  await page.getByRole('button', { name: 'Put it on the bench' }).click()
-  const card = page.getByRole('region', { name: 'Step card' })
-  const debts = page.getByRole('region', { name: 'Debts' })
-  const step = page.getByRole('button', { name: /^Step/ })
-  const next = page.getByRole('button', { name: /^Next/ })
-  const bar = card.getByText(/^The \w* ?(edges|centres) .*are the .* and the .*\.$/).first()
-  await expect(card).toBeVisible()
-  for (let count = 0; count < 20 && !(await bar.isVisible()); count++) await step.click()
-  await expect(bar).toBeVisible()
-  const owed = debts.getByText(/^2[UDFBRL]2$/)
-  for (let turn = 0; turn < 8 && !(await owed.isVisible()); turn++) await next.click()
-  await expect(owed).toBeVisible()
-  await page.keyboard.press('y')
-  const early = page.getByText(/was turned while .* is owed/)
-  await expect(early).toBeVisible()
-  await page.getByRole('button', { name: 'Take it back' }).click()
-  await expect(early).toBeHidden()
-  const parity = card.getByText(/no turns that keep all joined can finish this/)
-  for (let count = 0; count < 40 && !(await parity.isVisible()); count++) await step.click()
-  await expect(parity).toBeVisible()
+  const scramble = "U 2R2 F2 3U B2 2U' 2F2 U2 R2 2D L2 U' 2R2 3U' F2 D 2F2 2U R2"
+  await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
+  const card = cardOf(page)
+  await stepUntil(page, page.getByText('The two parts of every bar lie side by side.'), 20)
+  await regripWhileOpen(page, /^2[UDFBRL]2$/)
+  await stepUntil(page, card.getByText(/no turns that keep all joined can finish this/), 40)
   await stepsUntilHome(page, 20)
 })
