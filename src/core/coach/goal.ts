@@ -22,7 +22,7 @@ import { NO_PLACE, type Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, MATRICES, multiply, type Rotation } from '../rotation'
 import type { Condition, Role } from '../schools/school'
 import { rotateState, type State } from '../state'
-import { areSumsSettled, isReachedButFor, isReachedInFrame } from '../universal/account'
+import { areSumsSettled, isReachedButForExchanges, isReachedInFrame } from '../universal/account'
 import { selected } from './selections'
 
 /** The pieces with a sticker on one side of the finished puzzle, by side; computed once. */
@@ -246,17 +246,6 @@ export function frameMeeting(
   return undefined
 }
 
-/** All frames in which it is met. */
-export function framesMeeting(
-  puzzle: Puzzle,
-  goal: readonly Condition[],
-  base: Direction,
-  state: State,
-): Rotation[] {
-  const asked = demandsOf(puzzle, goal, base)
-  return anchoredHolds(puzzle, state).filter((frame) => meetsAll(puzzle, asked, base, state, frame))
-}
-
 function meetsAll(
   puzzle: Puzzle,
   asked: readonly Demand[],
@@ -309,7 +298,7 @@ function wholesMeet(
     const held = withinReach(joined.small, rotateState(read, INVERSE[frame]))
     return wholes.length === joined.small.pieces.length
       ? isReachedInFrame(joined.small, held)
-      : isReachedButFor(joined.small, 'parity', held)
+      : isReachedButForExchanges(joined.small, held)
   }
   // Equal ones may not all be the one that is joined.
   if (condition.must === 'together')

@@ -16,6 +16,7 @@ import { gather } from './techniques/gather'
 import { doOptimal } from './techniques/optimal'
 import { insertPieces } from './techniques/insert'
 import { joinParts } from './techniques/join'
+import { setUpMacros } from './techniques/joinMacros'
 import { doKnown } from './techniques/known'
 import { doRemedy } from './techniques/remedy'
 import { doReshape } from './techniques/reshape'
@@ -58,7 +59,7 @@ interface Way<K extends Kind> {
   readonly isWhole?: boolean
   /** It goes by what is seen: which of equal pieces is which is settled when all of the way is known. */
   readonly readsByLook?: boolean
-  /** Each step is a search, so that ways to begin are compared by the first stage alone. */
+  /** Each step is a search, so that only the most promising way to begin is followed. */
   readonly isDear?: boolean
 }
 
@@ -84,16 +85,15 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     run: joinParts,
     // A single turn is nothing to learn.
     known: (_, { sequences }) => sequences.filter((text) => text.includes(' ')),
+    prepare: ({ puzzle }, { sequences }) => void setUpMacros(puzzle, sequences.join('|')),
     readsByLook: true,
     isDear: true,
   },
   as: {
     run: (context, work, technique, goalBefore) =>
       playAs(context, work, technique, goalBefore, { run: runTechnique, readsByLook }),
-    known: ({ puzzle, goalBefore }, technique) => {
-      const small = smallLesson(puzzle, technique, goalBefore)
-      return sequencesOf(small.puzzle, small.school, small.stage, small.goalBefore)
-    },
+    known: (lesson, technique) => knownAs(lesson, technique, 'known'),
+    learned: (lesson, technique) => knownAs(lesson, technique, 'learned'),
     prepare: ({ puzzle, goalBefore }, technique, progress) => {
       const small = smallLesson(puzzle, technique, goalBefore)
       wayOf(small.stage.technique).prepare?.(small, small.stage.technique, progress)
@@ -190,6 +190,20 @@ export function sequencesOf(
   const { known, learned } = wayOf(technique)
   const told = as === 'learned' ? (learned ?? known) : known
   return told?.({ puzzle, school, stage, goalBefore }, technique) ?? []
+}
+
+/** What a stage of the smaller box asks to be known, in the turns of the real puzzle. */
+function knownAs(
+  { puzzle, goalBefore }: Lesson,
+  technique: Of<'as'>,
+  as: 'known' | 'learned',
+): string[] {
+  const small = smallLesson(puzzle, technique, goalBefore)
+  return sequencesOf(small.puzzle, small.school, small.stage, small.goalBefore, as).map((text) =>
+    sequence(small.puzzle, text)
+      .turns.map((turn) => small.joined.turnFor(turn).name)
+      .join(' '),
+  )
 }
 
 /** Builds what the techniques of a school need, unless it is there. */

@@ -3,6 +3,7 @@
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
 import { joinedAs, joinedState, wholesIn, type Joined } from '../analysis/joined'
+import { lookClassesOf } from '../analysis/lookAlikes'
 import { placeNamesOf } from '../analysis/placeNames'
 import { piecesShowing, sideOpposite, sidesOf, turnSide } from '../analysis/sides'
 import { length, subtract, unit } from '../geometry/vector'
@@ -24,7 +25,7 @@ import {
   turnFreely,
   type State,
 } from '../state'
-import { isReachedInFrame } from '../universal/account'
+import { isReachedButForExchanges, isReachedInFrame } from '../universal/account'
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
@@ -35,7 +36,6 @@ import { reachOf, withinReach } from '../analysis/placements'
 import { must } from '../result'
 import { selected } from './selections'
 import { mindOf } from './meetings'
-import { leavesOpen } from './naming'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
@@ -549,13 +549,21 @@ class Card {
         const at = called(`the ${pair[1]}${pair[2]}${pair[3]}`).map((each) => placeOf(held, each))
         this.claim(at.includes(pair[4]) && at.includes(pair[5]), `not there: ${sentence}`)
       } else if (two) {
-        const own = joined.partsOf.find((parts) => parts.includes(p)) ?? []
-        const places = own.map((part) => placeOf(held, part))
-        // An equal one may stand for either of them.
-        const isThere = places.includes(two[2]) && places.includes(two[3]) && own.includes(p)
+        const { classOf } = lookClassesOf(puzzle)
+        const isPartner = (q: number) =>
+          joined.partsOf.some(
+            (parts) =>
+              parts.length === 2 &&
+              [parts, [...parts].reverse()].some(
+                ([one, other]) => classOf[one] === classOf[p] && classOf[other] === classOf[q],
+              ),
+          )
+        const there = puzzle.pieces.findIndex((_, q) => placeOf(held, q) === two[3])
         this.claim(
-          (who(puzzle, scheme, p) === `the ${two[1]}` && placeOf(held, p) === two[2] && isThere) ||
-            leavesOpen(puzzle),
+          who(puzzle, scheme, p) === `the ${two[1]}` &&
+            placeOf(held, p) === two[2] &&
+            there >= 0 &&
+            isPartner(there),
           `not there: ${sentence}`,
         )
       } else if (single)
@@ -568,27 +576,31 @@ class Card {
       else this.claim(false, `a line without a target: ${sentence}`)
     }
     const smallPlaces = placeNamesOf(small, end.frame).names
-    /** How many of the parts of some piece called so lie in a place of the smaller box, as they belong together. */
+    /** How many parts of a piece of the smaller box lie in a place of it, as they belong together. */
+    const partsAt = (whole: number, place: string) =>
+      Math.max(
+        -1,
+        ...Array.from({ length: 24 }, (_, r) => r).flatMap((r) =>
+          smallPlaces[homeFilled(small, end.frame, whole, r) ?? -1] !== place
+            ? []
+            : [
+                partsOf[whole].filter((part) =>
+                  [...end.state].some(
+                    (own, p) =>
+                      puzzle.slot[24 * p + own] === puzzle.slot[24 * part + r] &&
+                      puzzle.look[24 * p + own] === puzzle.look[24 * part + r],
+                  ),
+                ).length,
+              ],
+        ),
+      )
+    /** The same of any that is called so. */
     const partsIn = (name: string, place: string) =>
       Math.max(
-        ...small.pieces.flatMap((_, whole) =>
-          who(small, scheme, whole) !== name
-            ? []
-            : Array.from({ length: 24 }, (__, r) => r).flatMap((r) =>
-                smallPlaces[homeFilled(small, end.frame, whole, r) ?? -1] !== place
-                  ? []
-                  : [
-                      partsOf[whole].filter((part) =>
-                        [...end.state].some(
-                          (own, p) =>
-                            puzzle.slot[24 * p + own] === puzzle.slot[24 * part + r] &&
-                            puzzle.look[24 * p + own] === puzzle.look[24 * part + r],
-                        ),
-                      ).length,
-                    ],
-              ),
-        ),
         -1,
+        ...small.pieces.flatMap((_, whole) =>
+          who(small, scheme, whole) === name ? [partsAt(whole, place)] : [],
+        ),
       )
     /** The same of two parts, told by their own names. */
     const pairIn = (names: string, place: string) => {
@@ -639,6 +651,15 @@ class Card {
     const left = edges.length - wholesIn(puzzle, joined, end.state, edges).size
     if (apart)
       this.claim(NUMBERS.indexOf(apart[1].toLowerCase()) === left, `${left} apart: ${step.note}`)
+    const missing = /(\w+) (?:is|are) still missing after this/.exec(step.note ?? '')
+    if (missing || /They are all in then/.test(step.note ?? '')) {
+      const out = edges.reduce(
+        (sum, whole) => sum + partsOf[whole].length - partsAt(whole, smallPlaces[whole]),
+        0,
+      )
+      const told = missing ? NUMBERS.indexOf(missing[1].toLowerCase()) : 0
+      this.claim(told === out, `${out} missing: ${step.note}`)
+    }
     if (/All pairs are joined/.test(step.note ?? ''))
       this.claim(left === 0, `${left} apart: ${step.note}`)
   }
@@ -658,7 +679,7 @@ class Card {
   /** Counts of what outer layers cannot mend, and that they are mended. */
   private remedies(): void {
     if (this.step.kind !== 'remedy') return
-    const { puzzle, step, held, end } = this
+    const { puzzle, scheme, step, held, end } = this
     const joined = joinedAs(puzzle, this.sizeJoined())
     if (!joined) return this.claim(false, 'nothing is joined here')
     const { small } = joined
@@ -670,7 +691,15 @@ class Card {
           isReachedInFrame(small, withinReach(small, rotateState(read, INVERSE[frame])))
         )
       }
-      return this.claim(!isDone(held), `it can be finished: ${step.lookFor}`)
+      const isNearer = ({ state, frame }: Moment) => {
+        const read = joinedState(puzzle, joined, state)
+        return (
+          read !== undefined &&
+          isReachedButForExchanges(small, withinReach(small, rotateState(read, INVERSE[frame])))
+        )
+      }
+      this.claim(!isDone(held), `it can be finished: ${step.lookFor}`)
+      return this.claim(isDone(end) || isNearer(end), `nothing is mended: ${step.check}`)
     }
     const last = directionOfName(this.trail.route.base).vector.map((c) => -c)
     const read = ({ state, frame }: Moment) =>
@@ -697,6 +726,21 @@ class Card {
       })
       return exchanges % 2 === 1
     }
+    const [was, is] = [read(held), read(end)]
+    const moved = small.pieces.flatMap((_, p) =>
+      small.look[24 * p + was[p]] === small.look[24 * p + is[p]] ? [] : [p],
+    )
+    const note = step.note ?? ''
+    for (const p of moved)
+      this.claim(
+        note.toLowerCase().includes(who(small, scheme, p).toLowerCase()),
+        `${who(small, scheme, p)} moves unsaid: ${note}`,
+      )
+    this.claim(
+      /nothing else moves/.test(note) ===
+        moved.every((p) => baseKind(small.pieces[p].kind) === 'edge'),
+      `something else moves, or not: ${note}`,
+    )
     const flips = /turned over: (\w+), an odd number/.exec(step.lookFor)
     if (flips) {
       const count = /^(\w+) of the/.exec(step.check)?.[1] ?? ''

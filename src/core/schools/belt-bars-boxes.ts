@@ -1,28 +1,21 @@
 import type { Vector } from '../rotation'
-import type { Condition, School, Selection, Stage } from './school'
+import { placed, playedAs, solvable, together, whole } from './joining'
+import type { School, Selection, Stage } from './school'
 
 const small: Vector = [3, 5, 3]
 const ends: Selection = { as: small, columns: ['axis'] }
 const beltBars: Selection = { as: small, columns: ['side'], box: 0 }
 const bars: Selection = { as: small, columns: ['side'] }
-const together = (select: Selection): Condition => ({ layer: 'base', must: 'together', select })
-const placed = (select: Selection): Condition => ({ layer: 'base', must: 'placed', select })
 
-const asThree = (...stages: string[]): Stage => ({
-  id: `as-three-${stages[0]}`,
-  name: 'As a box of three by three',
-  aim: 'What is joined is brought home.',
-  base: 'D',
+const asThree = (...stages: string[]): Stage =>
   // The bars of the belt tell which side is which.
-  goal: [together({ as: small }), placed(ends), placed(beltBars)],
-  technique: { kind: 'as', size: small, school: 'nested-boxes', stages },
-})
+  playedAs(small, 'nested-boxes', stages, [placed(ends), placed(beltBars)])
 
 export const beltBarsBoxes: School = {
   id: 'belt-bars-boxes',
   name: 'Belt, bars, boxes',
   character:
-    'The centres of the ends, then bars on all sides; what is left turns like a box with ends of three by three.',
+    'The bars of the belt, the centres of the ends, then all other bars; what is left turns like a box with ends of three by three.',
   fits: { mechanism: 'box', ends: 4, length: [5, 5] },
   options: [],
   stages: [
@@ -31,7 +24,7 @@ export const beltBarsBoxes: School = {
       name: 'Bars of the belt',
       aim: 'The four bars in the middle of the sides are whole, in their order round.',
       base: 'D',
-      goal: [together(beltBars), placed(beltBars)],
+      goal: whole(beltBars),
       technique: {
         kind: 'join',
         select: beltBars,
@@ -43,7 +36,7 @@ export const beltBarsBoxes: School = {
       name: 'Centres of the ends',
       aim: 'The four centres of each end lie together.',
       base: 'D',
-      goal: [together(beltBars), placed(beltBars), together(ends), placed(ends)],
+      goal: [...whole(beltBars), ...whole(ends)],
       technique: { kind: 'join', select: ends, sequences: ['2R2 U 2R2', '2R2 U2 2R2'] },
     },
     {
@@ -51,7 +44,7 @@ export const beltBarsBoxes: School = {
       name: 'Bars',
       aim: 'The two parts of every bar lie side by side.',
       base: 'D',
-      goal: [together(ends), placed(ends), placed(beltBars), together(bars)],
+      goal: [...whole(ends), placed(beltBars), together(bars)],
       technique: {
         kind: 'join',
         select: bars,
@@ -84,7 +77,7 @@ export const beltBarsBoxes: School = {
       name: 'Two exchanged pairs',
       aim: 'The pairs above can all be brought home by the turns of the smaller box.',
       base: 'D',
-      goal: [{ layer: 'base', must: 'solvable', select: { as: small } }],
+      goal: [solvable({ as: small })],
       technique: {
         kind: 'remedy',
         select: { as: small, columns: ['side'], box: 1, layers: ['last'] },

@@ -1,5 +1,6 @@
 import type { Vector } from '../rotation'
-import type { Condition, Fact, School, Selection, Stage } from './school'
+import { playedAs, solvable, together, whole } from './joining'
+import type { Fact, School, Selection, Stage } from './school'
 
 const small: Vector = [3, 3, 3]
 const centres = (...layers: NonNullable<Selection['layers']>): Selection => ({
@@ -8,20 +9,7 @@ const centres = (...layers: NonNullable<Selection['layers']>): Selection => ({
   layers,
 })
 const edges: Selection = { as: small, kinds: ['edge'] }
-const together = (select: Selection): Condition => ({ layer: 'base', must: 'together', select })
-const placed = (select: Selection): Condition => ({ layer: 'base', must: 'placed', select })
-const whole = (select: Selection): Condition[] => [together(select), placed(select)]
-
-const solvable = (select: Selection): Condition => ({ layer: 'base', must: 'solvable', select })
-
-const asThree = (...stages: string[]): Stage => ({
-  id: `as-three-${stages[0]}`,
-  name: 'As a cube of three layers',
-  aim: 'What is joined is brought home by outer layers.',
-  base: 'D',
-  goal: [together({ as: small })],
-  technique: { kind: 'as', size: small, school: 'layers', stages },
-})
+const asThree = (...stages: string[]): Stage => playedAs(small, 'layers', stages)
 
 const slices = ['2R', '2R2', "2R U 2R'", "2R U2 2R'", '2R2 U 2R2', "2R U 2L' U' 2R' U 2L U'"]
 /** Where every centre has its own place: three go round, two of them of one side, and nothing else moves. */

@@ -101,13 +101,13 @@ export function isReachedInFrame(puzzle: Puzzle, state: State): boolean {
 }
 
 /** The same but for exchanges: whether all twists can come right. For a state in the frame. */
-export function isReachedButFor(puzzle: Puzzle, what: Coordinate['what'], state: State): boolean {
+export function isReachedButForExchanges(puzzle: Puzzle, state: State): boolean {
   const { coordinates, vectorOf, turns, changes } = accountOf(puzzle)
-  const open = coordinates.flatMap((each, at) =>
-    each.what === what ? [coordinates.map((_, c) => (c === at ? 1 : 0))] : [],
+  const exchanges = coordinates.flatMap(({ what }, at) =>
+    what === 'parity' ? [coordinates.map((_, c) => Number(c === at))] : [],
   )
   const moduli = coordinates.map(({ modulus }) => modulus)
-  const span = spanOf([...turns, ...changes.map(({ by }) => by), ...open], moduli)
+  const span = spanOf([...turns, ...changes.map(({ by }) => by), ...exchanges], moduli)
   return isNothing(span, vectorOf(state))
 }
 

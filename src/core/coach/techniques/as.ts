@@ -7,15 +7,15 @@ import { joinedAs, joinedState, type Joined } from '../../analysis/joined'
 import type { Puzzle } from '../../puzzle/compile'
 import { INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, School, Stage, Technique } from '../../schools/school'
-import { straysUnder, withinReach } from '../../analysis/placements'
+import { withinReach } from '../../analysis/placements'
 import { taught } from '../../schools/taught'
 import { writtenSchool } from '../../schools/written'
 import { isSolved, rotateState, writeState, type State } from '../../state'
-import { accountOf, isReachedInFrame, named } from '../../universal/account'
+import { accountOf, named } from '../../universal/account'
 import { workOf } from '../../universal/orbitsAtWork'
 import { baseKind } from '../../words'
 import { explainStep } from '../explain'
-import { frameMeeting, framesMeeting, piecesMeeting } from '../goal'
+import { frameMeeting } from '../goal'
 import { leavesOpen } from '../naming'
 import type { RouteStep } from '../route'
 import { NoWay, Workpiece, type StageContext } from '../workpiece'
@@ -77,7 +77,6 @@ export function playAs(
   const isFirst = !context.school.stages
     .slice(0, context.school.stages.indexOf(context.stage))
     .some((stage) => stage.technique.kind === 'as')
-  if (isFirst) meanBest(work, lesson, joined, goalBefore, base)
   const { state, frame } = work.held()
   const seen = joinedState(puzzle, joined, state)
   if (!seen) throw new Error('what should be joined is not')
@@ -129,36 +128,6 @@ export function playAs(
       step.turns.map((each) => ({ ...each, turn: joined.turnFor(each.turn) })),
     )
   })
-}
-
-/**
- * Where what came before leaves it open which side is which, they are meant so that outer layers can finish it, and
- * then as most pieces lie.
- */
-function meanBest(
-  work: Workpiece,
-  { puzzle: small, school }: Omit<SmallLesson, 'joined'>,
-  joined: Joined,
-  goalBefore: readonly Condition[],
-  base: StageContext['base'],
-): void {
-  const { puzzle } = work
-  const { state, frame: own } = work.held()
-  const read = joinedState(puzzle, joined, state)
-  const frames = framesMeeting(puzzle, goalBefore, base, state)
-  if (!read || frames.length < 2) return
-  const rank = (frame: Rotation) => {
-    const held = withinReach(small, rotateState(read, INVERSE[frame]))
-    const strays = straysUnder(small, held, 0).length
-    const right = school.stages.flatMap(({ goal }) => piecesMeeting(small, goal, base, read, frame))
-    return (
-      (strays === 0 ? 2e6 : 0) +
-      (isReachedInFrame(small, held) ? 1e6 : 0) +
-      right.length +
-      (frame === own ? 0.5 : 0)
-    )
-  }
-  work.mean(frames.reduce((a, b) => (rank(b) > rank(a) ? b : a)))
 }
 
 /** The stage before, where it was met for the eye only: equal pieces are meant the other way. */

@@ -97,8 +97,9 @@ export function judgeFor(
       const full = wholesIn(puzzle, joined, state, wholes)
       return own.map(({ rows, parts }, w) => {
         const most = Math.max(...rows.map((row) => matches(row, shown)))
-        // Of equal ones another may be the one that is whole; a whole one may lie elsewhere than it should.
-        return full.has(wholes[w]) || most < parts.length ? most : most - 1
+        // Where it may lie anywhere, an equal one may be the one that is whole.
+        const isOwn = placed.has(wholes[w]) || full.has(wholes[w])
+        return isOwn || most < parts.length ? most : most - 1
       })
     },
     pieces: piecesLike(puzzle, own),
