@@ -1,7 +1,7 @@
 'use client'
 
 import { FileUp } from 'lucide-react'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { Fragment, useEffect, useRef, useState, type ReactNode } from 'react'
 import { puzzleById } from '@/core/catalog'
 import type { Proof } from '@/core/coach/prove'
 import type { SheetStage } from '@/core/coach/sheet'
@@ -236,10 +236,10 @@ function Stages({
                     />
                     <p className="turns">
                       {written(turns, settings.writeDialect).map((turn, i) => (
-                        // A range of layers is not broken at its hyphen.
-                        <span key={i} className="whitespace-nowrap">
-                          {turn}{' '}
-                        </span>
+                        // A range of layers is not broken at its hyphen; between two turns a line may end.
+                        <Fragment key={i}>
+                          <span className="whitespace-nowrap">{turn}</span>{' '}
+                        </Fragment>
                       ))}
                     </p>
                   </li>
