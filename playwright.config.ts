@@ -12,7 +12,8 @@ export default defineConfig({
   // Everything is drawn in software, and the machine may be busy.
   timeout: 400_000,
   expect: { timeout: 60_000 },
-  retries: 0,
+  // A machine that many share can stand still for minutes: what fails is tried once more, and listed as flaky.
+  retries: 1,
   reporter: [['list']],
   use: {
     ...devices['Desktop Chrome'],

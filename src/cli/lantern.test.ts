@@ -94,10 +94,12 @@ describe('lantern', () => {
       ?.at(1) as string
     const file = join(folder, 'school.json')
     writeFileSync(file, example)
-    expect(lantern('school', file, '--puzzle', 'cube-3').out).toMatch(/leads home from all of 200/)
+    expect(lantern('school', file, '--puzzle', 'cube-3', '--states', '12').out).toMatch(
+      /home from all of 12/,
+    )
     expect(lantern('school', file, '--puzzle', 'cube-4').err).toMatch(/is not written for/)
     writeFileSync(file, example.replace('"R U R\'", "L\' U\' L", ', ''))
-    const refused = lantern('school', file, '--puzzle', 'cube-3')
+    const refused = lantern('school', file, '--puzzle', 'cube-3', '--states', '12')
     expect(refused.code).toBe(1)
     expect(refused.err).toMatch(/^lantern: From .* the school does not get on/)
     expect(lantern('school', file).code).toBe(2)

@@ -34,7 +34,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   apply <puzzle> "<turns>"
   solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N) [--steps]
   schools <puzzle>
-  school FILE --puzzle P
+  school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
   check <puzzle> --state FILE
   order <puzzle>
@@ -54,6 +54,7 @@ const OPTIONS = {
   state: { type: 'string' },
   steps: { type: 'boolean' },
   puzzle: { type: 'string' },
+  states: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -155,7 +156,9 @@ const COMMANDS: Record<string, Command> = {
     const puzzle = loadPuzzle(values.puzzle)
     const school = told(readSchool(readJsonFile(rest[0])))
     whyNotServed(puzzle)
-    const proof = told(prove(puzzle, school, PROOF_STATES))
+    const count = wholeNumber(values.states, 'states') ?? PROOF_STATES
+    if (count === 0) throw new Usage('--states must be 1 at least')
+    const proof = told(prove(puzzle, school, count))
     const known = byHeart(puzzle, school).length
     print(
       values,
@@ -237,7 +240,7 @@ const COMMANDS: Record<string, Command> = {
 }
 
 const WARM_PLANS = 3
-/** States that a school file is tried from. */
+/** States that a school file is tried from, if no other number is asked for. */
 const PROOF_STATES = 200
 
 interface Scrambled {

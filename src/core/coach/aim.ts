@@ -98,6 +98,14 @@ export type Aim =
       readonly of: readonly number[]
       readonly sequence: readonly string[]
     }
+  /** Equal pieces come home by a commutator. */
+  | {
+      readonly kind: 'commutator'
+      /** Those of the stage. */
+      readonly of: readonly number[]
+      /** What is done, and what then, before both are taken back; where it is one turn, nothing of it. */
+      readonly parts?: readonly [first: readonly string[], second: string]
+    }
   /** A turn of one layer makes an odd number of exchanges even. */
   | { readonly kind: 'even'; readonly of: readonly number[] }
   /** Only a turn of the last layer is missing. */

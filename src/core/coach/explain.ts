@@ -10,6 +10,7 @@ import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
 import { swapWords } from './boxWords'
+import { commutatorWords } from './commutatorWords'
 import { joinWords, remedyWords } from './joinWords'
 import {
   bringWords,
@@ -29,6 +30,7 @@ import {
   takeOutInSolid,
   twistInSolid,
 } from './solidWords'
+import { circlesInOrder } from '../analysis/circles'
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides } from '../analysis/sides'
 import { markBeside, sideName, whereNow, who } from '../analysis/who'
@@ -122,17 +124,21 @@ export function explainStep(given: StepToExplain): RouteStep {
   }
 }
 
-/** `{base}` and `{last}` in a school's sentences. */
+/** `{base}`, `{last}` and `{circle}` in a school's sentences. */
 export function aimWords(
   puzzle: Puzzle,
   scheme: Scheme,
   base: Direction,
-  { aim, aimInSolid }: Pick<Stage, 'aim' | 'aimInSolid'>,
+  { aim, aimInSolid, technique }: Pick<Stage, 'aim' | 'aimInSolid' | 'technique'>,
 ): string {
+  const circle = technique.kind === 'commutator' ? technique.select.circle : undefined
   const text = hasColouredSides(puzzle) ? aim : (aimInSolid ?? aim)
   return text
     .replaceAll('{base}', () => sideName(puzzle, scheme, base))
     .replaceAll('{last}', () => sideName(puzzle, scheme, opposite(base)))
+    .replaceAll('{circle}', () =>
+      circle === undefined ? 'next' : sideName(puzzle, scheme, circlesInOrder(puzzle)[circle - 1]),
+    )
 }
 
 function wordsFor(scene: Scene): Words {
@@ -162,6 +168,8 @@ function wordsFor(scene: Scene): Words {
       return swapWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'join':
       return joinWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'commutator':
+      return commutatorWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'remedy':
       return remedyWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'even':

@@ -12,6 +12,7 @@ import {
   wholesIn,
   type Joined,
 } from '../analysis/joined'
+import { parityOf } from '../analysis/invariants'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { straysUnder, withinReach } from '../analysis/placements'
 import { piecesShowing } from '../analysis/sides'
@@ -148,6 +149,7 @@ function rotationMeets(
     // These look at more than one piece, and are asked elsewhere.
     case 'looks home':
     case 'settled':
+    case 'even':
     case 'solvable':
     case 'together':
       return true
@@ -264,6 +266,8 @@ function meetsAll(
     if (condition.must === 'in shape' && straysUnder(puzzle, state, frame).length > 0) return false
     if (condition.must === 'settled' && !areSumsSettled(puzzle, rotateState(state, INVERSE[frame])))
       return false
+    if (condition.must === 'even' && !areEven(puzzle, pieces, turnedBy(state, table), frame))
+      return false
     if (condition.must === 'together' && !areTogether(puzzle, pieces, state, table)) return false
     let spare = condition.spare ?? 0
     for (const piece of pieces) {
@@ -306,6 +310,17 @@ function wholesMeet(
   const shown = shownIn(puzzle, state)
   return wholes.every((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
 }
+
+/** Whether pieces of one orbit are an even number of exchanges from home. */
+export const areEven = (
+  puzzle: Puzzle,
+  pieces: readonly number[],
+  state: State,
+  frame: Rotation,
+): boolean =>
+  parityOf(
+    pieces.map((p) => pieces.indexOf(puzzle.place[24 * p + multiply(INVERSE[frame], state[p])])),
+  ) === 0
 
 function areTogether(
   puzzle: Puzzle,

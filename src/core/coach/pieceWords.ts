@@ -310,7 +310,7 @@ export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even'
     note: 'Three that go round are two exchanges, so an odd number is never brought home by them. A quarter turn makes it even.',
     hints: {
       nudge: `Count the exchanges that would bring the ${noun} home.`,
-      pointer: 'One turn of the last layer is made first.',
+      pointer: 'One quarter turn is made first.',
     },
     pieces: ids(puzzle, of),
   }

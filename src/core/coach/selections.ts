@@ -1,9 +1,10 @@
 /** The pieces that a selection means, with some side as base. */
 import { joinedAs } from '../analysis/joined'
+import { circlesInOrder } from '../analysis/circles'
 import { piecesShowing, sideOpposite } from '../analysis/sides'
 import { average, dot } from '../geometry/vector'
 import { memoised } from '../memo'
-import { directionOfLetter, type Direction } from '../puzzle/directions'
+import { directionOfLetter, directionOfVector, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import type { Column, Selection } from '../schools/school'
 import { baseKind } from '../words'
@@ -42,18 +43,27 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
   }
   const nested =
     selection.box === undefined && !selection.columns ? undefined : boxesAlong(puzzle, base)
+  const circle =
+    selection.circle === undefined ? undefined : circlesInOrder(puzzle)[selection.circle - 1]
   const but = selection.but ? selected(puzzle, selection.but, base) : []
   return puzzle.pieces.flatMap(({ kind, core }, p) =>
     (selection.half === undefined || selection.half === core) &&
     (selection.kinds?.includes(baseKind(kind)) ?? true) &&
     (selection.layers?.includes(nested?.[p].layer ?? layerOf(p)) ?? true) &&
     (selection.box === undefined || selection.box === nested?.[p].box) &&
+    (circle === undefined || isOnCircle(puzzle, p, circle)) &&
     (!nested || (selection.columns?.includes(nested[p].column) ?? true)) &&
     !but.includes(p)
       ? [p]
       : [],
   )
 })
+
+/** Whether a piece is a bit of the circle on that side. */
+const isOnCircle = (puzzle: Puzzle, piece: number, side: Direction): boolean => {
+  const { kind, faces } = puzzle.pieces[piece]
+  return kind.endsWith(' bit') && directionOfVector(faces[0].normal) === side
+}
 
 interface InBoxes {
   /** Which of the boxes that lie in each other, from the outside; 0 for the belt. */

@@ -9,6 +9,7 @@ import { taught } from '../schools/taught'
 import { kitOf } from '../universal/solve'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { playAs, smallLesson } from './techniques/as'
+import { doCommutators, kitOfCommutators } from './techniques/commutator'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
 import { deriveKnown } from './deriveKnown'
@@ -86,6 +87,17 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     // A single turn is nothing to learn.
     known: (_, { sequences }) => sequences.filter((text) => text.includes(' ')),
     prepare: ({ puzzle }, { sequences }) => void setUpMacros(puzzle, sequences.join('|')),
+    readsByLook: true,
+    isDear: true,
+  },
+  commutator: {
+    run: doCommutators,
+    prepare: (lesson, technique) =>
+      void kitOfCommutators(
+        { ...lesson, base: held(lesson.stage).base },
+        technique,
+        lesson.goalBefore,
+      ),
     readsByLook: true,
     isDear: true,
   },

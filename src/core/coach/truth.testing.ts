@@ -192,6 +192,7 @@ class Card {
     this.swaps()
     this.joins()
     this.remedies()
+    this.commutators()
     this.holds()
     this.small()
     this.deceptions()
@@ -939,6 +940,62 @@ class Card {
     if (kind !== 'bring' || said.length > 0) return
     const p = this.puzzle.pieces.findIndex(({ id }) => id === first)
     this.claim(!this.looksHome(this.held, p), `it looks home already: ${this.step.lookFor}`)
+  }
+
+  /** What is told of a circle and its bits, what comes home, and the commutator that does it. */
+  private commutators(): void {
+    const { kind, check, note = '', lines = [], lookFor, turns } = this.step
+    if (kind !== 'commutator') return
+    const { puzzle } = this
+    const stage = this.trail.route.stages[this.trail.stageOfStep[this.nth]]
+    const technique = techniqueOf(puzzle, this.trail.route.school, stage.id)
+    const select = technique?.kind === 'commutator' ? technique.select : {}
+    const own = selected(puzzle, select, directionOfName(this.trail.route.base))
+    const filled = (moment: Moment) => own.filter((home) => this.isFilledRight(moment, home))
+    const right = filled(this.end).length
+    const [, count, total] =
+      /^(all|\w+)(?: of the)? (\w+) (?:edge|corner) bits of the circle (?:is|are) home/.exec(
+        check,
+      ) ?? []
+    this.claim(NUMBERS.indexOf(total) === own.length, `another number of bits: ${check}`)
+    this.claim(
+      (count === 'all' ? own.length : NUMBERS.indexOf(count)) === right,
+      `${right} are home: ${check}`,
+    )
+    const before = filled(this.held)
+    const come = filled(this.end).filter((home) => !before.includes(home)).length
+    const more = /(\w+) others? comes? home too/i.exec(note)
+    const told = lines.length + (more ? NUMBERS.indexOf(more[1].toLowerCase()) : 0)
+    this.claim(told === come, `${come} come home: ${check} ${note}`)
+    this.claim(NUMBERS.indexOf(lookFor.split(' ')[0]) === come, `${come} come home: ${lookFor}`)
+    const side = /The (\w+) side is (free|locked)/.exec(note)
+    const { mechanism } = puzzle.definition
+    if (side && mechanism.kind === 'circles') {
+      const [, colour, how] = side
+      const found = DIRECTIONS.filter(
+        ({ name }) => colourIn(this.scheme, puzzle.definition.faces[name]).name === colour,
+      )
+      this.claim(
+        found.some(({ name }) => mechanism.locked.includes(name) === (how === 'locked')),
+        `it is not ${how}: ${note}`,
+      )
+      this.claim(
+        found.some((each) => own.every((p) => this.looksAlongHome(p, each))),
+        `another circle: ${note}`,
+      )
+    }
+    const heart = /a commutator: (.+), then (\S+), then both taken back/.exec(note)
+    if (!heart) return
+    const inverse = (name: string) =>
+      puzzle.turns[(puzzle.turnByName.get(name) as { inverse: number }).inverse].name
+    const first = heart[1].split(' ')
+    const whole = [...first, heart[2], ...first.map(inverse).reverse(), inverse(heart[2])].join(' ')
+    const made = turns.map(({ name }) => name).join(' ')
+    this.claim(` ${made} `.includes(` ${whole} `), `no such commutator: ${note} ${made}`)
+  }
+
+  private looksAlongHome(piece: number, side: Direction): boolean {
+    return this.puzzle.pieces[piece].faces.every(({ normal }) => directionOfVector(normal) === side)
   }
 
   private hints(): void {

@@ -6,6 +6,7 @@ import { prove } from '../coach/prove'
 import { must } from '../result'
 import { whyNotServed } from '../universal/solve'
 import { boxSwaps } from './box-swaps'
+import { cage } from './cage'
 import { edgesFirst } from './edges-first'
 import { faceThenThree } from './face-then-three'
 import { halfByHalf } from './half-by-half'
@@ -142,6 +143,7 @@ describe('a school file', () => {
       shapeFirst,
       slideIn,
       reduction,
+      cage,
     ]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)

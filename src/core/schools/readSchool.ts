@@ -26,6 +26,7 @@ export type FileTechnique = Extract<
       | 'series'
       | 'swap'
       | 'join'
+      | 'commutator'
       | 'as'
       | 'remedy'
       | 'reshape'
@@ -47,7 +48,16 @@ const turns = () => text(200).required()
 
 const LAYERS = ['base', 'last', 'middle'] as const
 const COLUMNS = ['corner', 'side', 'axis'] as const
-const MUSTS = ['home', 'placed', 'faced', 'looks home', 'in shape', 'together', 'solvable'] as const
+const MUSTS = [
+  'home',
+  'placed',
+  'faced',
+  'looks home',
+  'in shape',
+  'even',
+  'together',
+  'solvable',
+] as const
 
 /** Layers of a smaller box. */
 const sizes = () => array().of(number().integer().min(1).max(7).required()).length(3)
@@ -75,6 +85,7 @@ const selectionOf = (as: AnySchema): AnySchema =>
         )
         .min(1)
         .max(3),
+      circle: number().integer().min(1).max(6),
       but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
     }).noUnknown(unknownField),
   ) as unknown as AnySchema
@@ -129,6 +140,7 @@ const techniques: Record<FileTechnique, AnySchema> = {
   swap: object({ kind, select: selection, sequences: sequences().required() }).noUnknown(
     unknownField,
   ),
+  commutator: object({ kind, select: selection }).noUnknown(unknownField),
   join: object({ kind, select: joinedSelection, sequences: sequences().required() }).noUnknown(
     unknownField,
   ),
@@ -175,7 +187,9 @@ const fit = lazy((value: unknown): AnySchema => {
       .noUnknown(unknownField)
       .required()
   return object({
-    mechanism: mixed().oneOf(['box', 'capped', 'conjoined', 'tetrahedron', 'any']).required(),
+    mechanism: mixed()
+      .oneOf(['box', 'capped', 'conjoined', 'tetrahedron', 'circles', 'any'])
+      .required(),
     ...(mechanism === 'box' || mechanism === 'conjoined'
       ? { size: array().of(number().integer().min(1).max(7).required()).length(3).required() }
       : {}),
@@ -204,6 +218,7 @@ const schema = object({
   name: text(60).required(),
   character: text(200).required(),
   fits: fit,
+  isWithoutBase: boolean(),
   lastCentreTellsLeast: boolean(),
   options: array()
     .of(
@@ -263,7 +278,8 @@ export function readSchool(input: unknown): Result<School> {
     const twice = ids.find((each, i) => ids.indexOf(each) !== i)
     if (twice !== undefined)
       return fail('bad-school', `stages has the id ${twice} twice.`, { field: 'stages' })
-    const { id, name, character, fits, lastCentreTellsLeast, options = [], stages } = read
+    const { id, name, character, fits, options = [], stages } = read
+    const { isWithoutBase, lastCentreTellsLeast } = read
     const missing = stages.flatMap(({ technique: way }) =>
       way.kind === 'as'
         ? way.stages.filter((each) => writtenSchool(way.school).stages.every((s) => s.id !== each))
@@ -289,7 +305,16 @@ export function readSchool(input: unknown): Result<School> {
           field: 'stages',
         },
       )
-    return ok({ id, name, character, fits, lastCentreTellsLeast, options, stages })
+    return ok({
+      id,
+      name,
+      character,
+      fits,
+      isWithoutBase,
+      lastCentreTellsLeast,
+      options,
+      stages,
+    })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-school', `${error.message}.`, { field: error.path })

@@ -27,6 +27,8 @@ export interface Selection {
   readonly box?: number
   /** Of these the columns along the long axis: at its edges, in the middle of its sides, or on the axis. */
   readonly columns?: readonly Column[]
+  /** Bits of that circle, from 1 in the order in which a puzzle's circles are done. */
+  readonly circle?: number
   readonly but?: Selection
 }
 
@@ -37,12 +39,21 @@ export type Column = 'corner' | 'side' | 'axis'
  * in the layer with the layer's colour outward, whichever place it is · looks home: its home
  * shows what it shows when finished, so equal pieces may stand for each other · in shape: in some place of the
  * finished puzzle · settled: no piece, but all: exchanges even in every orbit and twists adding up to nothing ·
+ * even: an even number of exchanges would bring all of them to their places ·
  * together: pieces on one ray from the core (a tip and what lies under it) have one rotation, whichever it is; of
  * a smaller box the parts of each of its pieces, equal ones in any order · solvable: all pieces of the smaller box lie as
  * its turns can leave them; if only some are asked about, but for exchanges.
  */
 export type Must =
-  'home' | 'placed' | 'faced' | 'looks home' | 'in shape' | 'settled' | 'together' | 'solvable'
+  | 'home'
+  | 'placed'
+  | 'faced'
+  | 'looks home'
+  | 'in shape'
+  | 'settled'
+  | 'even'
+  | 'together'
+  | 'solvable'
 
 export interface Condition {
   readonly layer: Role
@@ -134,6 +145,12 @@ export type Technique =
    * sequences or its mirror image, from any hold, whichever brings the most together for the fewest turns.
    */
   | { readonly kind: 'join'; readonly select: Selection; readonly sequences: readonly string[] }
+  /**
+   * Pieces that may stand for their equals, some at a time: one turn, two turns and both back, or three and another
+   * and all back, set up by a few and undone, whichever brings the most home for its turns. What no goal asks for
+   * yet may move.
+   */
+  | { readonly kind: 'commutator'; readonly select: Selection }
   /** What stages of another school do, on the smaller box of that size that all is joined into. */
   | {
       readonly kind: 'as'
@@ -217,6 +234,7 @@ export type Fit =
       readonly inSolids?: boolean
     }
   | { readonly mechanism: 'tetrahedron' }
+  | { readonly mechanism: 'circles' }
   /**
    * Two boxes of one size, apart along two axes: of each two outer layers turn. A school is written for a first
    * half with U and R and a second one with D and L; in another hold it is taught in the letters of that hold.

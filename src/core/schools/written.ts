@@ -1,6 +1,7 @@
 /** The schools that are written. A new one is a file beside the others and a line here. */
 import { beltBarsBoxes } from './belt-bars-boxes'
 import { boxSwaps } from './box-swaps'
+import { cage } from './cage'
 import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
 import { faceThenThree } from './face-then-three'
@@ -28,6 +29,7 @@ export const SCHOOLS: readonly School[] = [
   nestedBoxes,
   shapeFirst,
   slideIn,
+  cage,
 ]
 
 /** @throws if no written school has the id */

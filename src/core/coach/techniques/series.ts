@@ -9,14 +9,16 @@ import { inverseOf, rehold } from '../../notation/rewrite'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import { directionOfLetter, type Direction } from '../../puzzle/directions'
 import type { Condition, Technique } from '../../schools/school'
-import { sequence, type Sequence } from '../../notation/sequence'
+import { sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import { placeOf } from '../../state'
 import { baseCyclesOf, cycleOf, shortCycles, type BaseCycle } from '../../universal/baseCycles'
-import { cyclesHome, type CycleStep } from '../../universal/cyclesHome'
+import { cyclesHome, turnsOfCycle, type CycleStep } from '../../universal/cyclesHome'
 import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
 import { Setups } from '../../universal/setups'
 import { frameMeeting, pieceFor, piecesOf, relativeTo } from '../goal'
 import { selected } from '../selections'
+import { NO_WAY_ON } from './join'
+import { doRest } from './universally'
 import {
   doing,
   held,
@@ -64,8 +66,11 @@ export function doSeries(
     kept,
   }))
   const kit = kitOfStage({ puzzle, stage, goalBefore }, base, technique)
+  const sequencesAreGiven = technique.sequences !== undefined
   const best = bestWay()
   if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
+  // What is derived for an orbit may move others that have their turn later; here they had it already.
+  if (!sequencesAreGiven && !staysAfter(best)) return doRest(context, work, NO_WAY_ON)
   // How the puzzle has been turned since the way was found.
   let turned: Rotation = IDENTITY
   if (best.turn.turns.length > 0) work.step({ kind: 'even', of: pieces }, doing(best.turn.turns))
@@ -103,6 +108,15 @@ export function doSeries(
       const length = found.steps.reduce((sum, { cycle }) => sum + cycle.length, turn.turns.length)
       return [{ turn, steps: found.steps, length }]
     })
+  }
+
+  /** Whether what came before is as it was at the end of a way. */
+  function staysAfter({ turn, steps }: { turn: Sequence; steps: readonly CycleStep[] }): boolean {
+    const turns = [...turn.turns, ...steps.flatMap(({ cycle }) => turnsOfCycle(puzzle, cycle))]
+    const end = proceed(work.held(), sequenceOf(puzzle, turns))
+    return (
+      goalBefore.length === 0 || frameMeeting(puzzle, goalBefore, base, end.state) !== undefined
+    )
   }
 
   /** One step: the hold in which the sequence is known, set up, do, undo. */

@@ -1,0 +1,273 @@
+/**
+ * Commutators: pieces that may stand for their equals come home some at a time. Of all that the kit has, from the
+ * position as it is or after one turn, the one is taken that brings the most home for its turns and leaves what came
+ * before as it was.
+ */
+import { handCost } from '../../notation/handCost'
+import { memoised } from '../../memo'
+import { simplify } from '../../notation/rewrite'
+import { doSequence, sequence } from '../../notation/sequence'
+import type { Puzzle, Turn } from '../../puzzle/compile'
+import { PRODUCT, ROTATION_COUNT } from '../../rotation'
+import type { Condition, Technique } from '../../schools/school'
+import { isSolved, start, turnFreely, type State } from '../../state'
+import { layersOf } from '../../analysis/layers'
+import { lookClassesOf } from '../../analysis/lookAlikes'
+import type { Direction } from '../../puzzle/directions'
+import { areEven, frameMeeting, isFilled, piecesOf } from '../goal'
+import { selected } from '../selections'
+import { asConjugate, doing, preparing, type StageContext, type Workpiece } from '../workpiece'
+import { commutatorKit, wayFrom, type Macro, type MacrosByWay, type Parts } from './commutatorKit'
+import { NO_WAY_ON } from './join'
+import { isFresh } from './joinMacros'
+import { doRest } from './universally'
+
+/** More pieces than this hardly ever come home by one step. */
+const MOST_GAIN = 3
+
+/** Turns before a sequence. */
+const PREFIX_TURNS = 2
+
+/** A stage brings one piece home a step at least; more steps than this are a defect. */
+const STEP_LIMIT = 60
+
+type Commutators = Extract<Technique, { kind: 'commutator' }>
+
+export function doCommutators(
+  context: StageContext,
+  work: Workpiece,
+  technique: Commutators,
+  goalBefore: readonly Condition[],
+): void {
+  const { puzzle, stage, base } = context
+  const own = selected(puzzle, technique.select, base)
+  const macros = kitOfCommutators(context, technique, goalBefore)
+  for (let count = 0; count < STEP_LIMIT; count++) {
+    const { state, frame } = work.held()
+    if (isSolved(puzzle, state)) return
+    if (own.every((p) => isFilled(puzzle, state, p, frame))) {
+      makeEven(context, work)
+      return
+    }
+    const way = bestWay(context, work, own, goalBefore, macros)
+    if (!way) return doRest(context, work, NO_WAY_ON)
+    work.step(
+      {
+        kind: 'commutator',
+        of: own,
+        ...(way.parts
+          ? { parts: [way.parts.first.map(({ name }) => name), way.parts.second.name] as const }
+          : {}),
+      },
+      [...preparing(way.prefix), ...asConjugate(puzzle, way.turns)],
+    )
+  }
+  throw new Error(`the stage ${stage.id} does not come to an end`)
+}
+
+/** The sequences of a stage: for its own pieces, where what the goals so far ask about matters. */
+export function kitOfCommutators(
+  { puzzle, base }: { readonly puzzle: Puzzle; readonly base: Direction },
+  { select }: Commutators,
+  goalBefore: readonly Condition[],
+): MacrosByWay {
+  // What rides on others has places too.
+  const placesWith = (pieces: readonly number[]) => [
+    ...new Set(
+      pieces.flatMap((p) =>
+        Array.from({ length: ROTATION_COUNT }, (_, r) => puzzle.place[24 * p + r]),
+      ),
+    ),
+  ]
+  const own = placesWith(selected(puzzle, select, base))
+  const before = goalBefore
+    .filter(({ must }) => must !== 'even')
+    .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
+  const asked = [...new Set([...own, ...placesWith(before)])].sort((a, b) => a - b)
+  return commutatorKit(puzzle, `${own.join()};${asked.join()}`)
+}
+
+/** A stage may ask for an even number of exchanges: a turn that breaks nothing makes it so. */
+function makeEven({ puzzle, stage, base }: StageContext, work: Workpiece): void {
+  const { state } = work.held()
+  const isMet = (at: State) => frameMeeting(puzzle, stage.goal, base, at) !== undefined
+  if (isMet(state)) return
+  const turn = singleTurns(puzzle).find((each) =>
+    isMet(turnFreely(puzzle, state, each, new Uint8Array(state.length))),
+  )
+  if (!turn) throw new Error(`no turn makes the exchanges even in the stage ${stage.id}`)
+  const even = stage.goal.find(({ must }) => must === 'even')
+  const of = even ? piecesOf(puzzle, even, base) : []
+  work.step({ kind: 'even', of }, doing([turn]))
+}
+
+/** The turns that exchange some pieces an odd number of times. */
+const oddness = memoised((puzzle: Puzzle, pieces: string): ReadonlySet<Turn> => {
+  const own = pieces.split(',').map(Number)
+  return new Set(
+    singleTurns(puzzle).filter(
+      ({ name }) => !areEven(puzzle, own, doSequence(sequence(puzzle, name), start(puzzle)), 0),
+    ),
+  )
+})
+
+const singleTurns = (puzzle: Puzzle): readonly Turn[] =>
+  layersOf(puzzle).flatMap((grip) => puzzle.turns.filter((turn) => turn.grip === grip))
+
+interface Way {
+  readonly prefix: readonly Turn[]
+  readonly turns: readonly Turn[]
+  readonly parts?: Parts
+}
+
+/** What brings the most home for its turns; of equal ones the easiest in the hand. */
+function bestWay(
+  { puzzle, base, hand }: StageContext,
+  work: Workpiece,
+  own: readonly number[],
+  goalBefore: readonly Condition[],
+  macros: MacrosByWay,
+): Way | undefined {
+  const { state, frame } = work.held()
+  const kept = [
+    ...new Set(
+      goalBefore
+        .filter(({ must }) => must === 'looks home' || must === 'home')
+        .flatMap((condition) => [...piecesOf(puzzle, condition, base)]),
+    ),
+  ]
+  const judge = new Judge(puzzle, frame, own, kept)
+  const now = judge.begin(state)
+  let best: Way | undefined
+  let [bestValue, bestCost] = [Infinity, Infinity]
+  const mostGain = Math.min(own.length - now, MOST_GAIN)
+  const even = goalBefore.find(({ must }) => must === 'even')
+  const odd = even && oddness(puzzle, piecesOf(puzzle, even, base).join())
+  const isOddRow = (turns: readonly Turn[]) =>
+    turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
+  const tryFrom = (from: State, prefix: readonly Turn[]) => {
+    judge.begin(from)
+    const isOdd = isOddRow(prefix)
+    for (const way of judge.ways())
+      for (const macro of macros.get(way) ?? []) {
+        if ((prefix.length + macro.turns.length) / mostGain > bestValue) break
+        const gain = judge.after(macro) - now
+        if (gain <= 0) continue
+        if (odd && isOddRow(macro.turns) !== isOdd) continue
+        const turns = prefix.length + macro.turns.length
+        const value = turns / gain
+        if (value > bestValue) continue
+        const cost = handCost([...prefix, ...macro.turns], hand)
+        if (value === bestValue && cost >= bestCost) continue
+        // A turn before that meets the set-up belongs to it.
+        if (simplify(puzzle, [...prefix, ...macro.turns]).length < turns) continue
+        if (goalBefore.length > 0 && !keeps([...prefix, ...macro.turns])) continue
+        best = { prefix, turns: macro.turns, ...(macro.parts ? { parts: macro.parts } : {}) }
+        ;[bestValue, bestCost] = [value, cost]
+      }
+  }
+  const keeps = (turns: readonly Turn[]) => {
+    const end = new Uint8Array(state)
+    for (const turn of turns) turnFreely(puzzle, end, turn, end)
+    return frameMeeting(puzzle, goalBefore, base, end) !== undefined
+  }
+  tryFrom(state, [])
+  const afterTurns = (from: State, prefix: readonly Turn[], most: number) => {
+    for (const turn of singleTurns(puzzle)) {
+      const row = [...prefix, turn]
+      if (!isFresh(puzzle, prefix.at(-1), turn)) continue
+      const next = turnFreely(puzzle, from, turn, new Uint8Array(from.length))
+      if (row.length < most) afterTurns(next, row, most)
+      else tryFrom(next, row)
+    }
+  }
+  // More turns before are hardly ever needed: where the count of odd and even allows one turn only with another.
+  for (let most = 1; most <= PREFIX_TURNS && (most === 1 || !best); most++)
+    afterTurns(state, [], most)
+  return best
+}
+
+/** Counts what is home after a sequence, by what it moves alone. */
+class Judge {
+  /** For each slot what it should show, and whether it did before. */
+  private readonly wanted: Int32Array
+  private readonly isKept: Uint8Array
+  private readonly at: Int16Array
+  private from: State = new Uint8Array(0)
+  private right = 0
+  private lost = 0
+
+  constructor(
+    private readonly puzzle: Puzzle,
+    private readonly frame: number,
+    private readonly own: readonly number[],
+    private readonly kept: readonly number[],
+  ) {
+    this.wanted = new Int32Array(puzzle.slotCount).fill(-1)
+    this.isKept = new Uint8Array(puzzle.slotCount)
+    this.at = new Int16Array(puzzle.pieces.length)
+    for (const p of [...own, ...kept])
+      this.wanted[puzzle.slot[24 * p + frame]] = puzzle.look[24 * p + frame]
+    for (const p of kept) this.isKept[puzzle.slot[24 * p + frame]] = 1
+  }
+
+  /** How many are home in a state, from which sequences are then tried. */
+  begin(state: State): number {
+    const { puzzle, wanted, isKept } = this
+    this.from = state
+    this.right = 0
+    let held = 0
+    for (let p = 0; p < state.length; p++) {
+      const at = 24 * p + state[p]
+      this.at[puzzle.place[at]] = p
+      const slot = puzzle.slot[at]
+      if (wanted[slot] !== puzzle.look[at]) continue
+      if (isKept[slot]) held++
+      else this.right++
+    }
+    this.lost = this.kept.length - held
+    return this.right
+  }
+
+  /** From where what is not home yet lies to where it could be. */
+  ways(): number[] {
+    const { puzzle, frame, own, from, wanted } = this
+    const { classOf } = lookClassesOf(puzzle)
+    const isRight = (p: number) => {
+      const at = 24 * p + from[p]
+      return wanted[puzzle.slot[at]] === puzzle.look[at]
+    }
+    const open = own.filter((home) => !isFilled(puzzle, from, home, frame))
+    const classes = new Set(open.map((home) => classOf[home]))
+    const loose = puzzle.pieces.flatMap((_, p) =>
+      classes.has(classOf[p]) && !isRight(p) ? [p] : [],
+    )
+    return open.flatMap((home) =>
+      loose
+        .filter((p) => classOf[p] === classOf[home])
+        .map((p) => wayFrom(puzzle.place[24 * p + from[p]], puzzle.place[24 * home + frame])),
+    )
+  }
+
+  /** The same after a sequence; less than nothing where it breaks what came before. */
+  after({ places, rotations }: Macro): number {
+    const { puzzle, wanted, isKept, at, from } = this
+    const { slot, look } = puzzle
+    let [right, lost] = [this.right, this.lost]
+    for (let i = 0; i < places.length; i++) {
+      const p = at[places[i]]
+      const r = from[p]
+      const was = 24 * p + r
+      const is = 24 * p + PRODUCT[24 * rotations[i] + r]
+      if (wanted[slot[was]] === look[was]) {
+        if (isKept[slot[was]]) lost++
+        else right--
+      }
+      if (wanted[slot[is]] === look[is]) {
+        if (isKept[slot[is]]) lost--
+        else right++
+      }
+    }
+    return lost > 0 ? -1 : right
+  }
+}
