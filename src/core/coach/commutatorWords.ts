@@ -1,50 +1,49 @@
-/** The words of steps that bring equal pieces home by commutators. All read off the states. */
+/** The words of steps that bring pieces home by commutators, equal ones for each other. All read off the states. */
+import { capMeant } from '../analysis/caps'
 import { circlesInOrder, isLocked } from '../analysis/circles'
 import { homeFilled, sideName, who } from '../analysis/who'
+import type { Scheme } from '../puzzle/colours'
+import type { Puzzle } from '../puzzle/compile'
+import type { Direction } from '../puzzle/directions'
+import type { Stage } from '../schools/school'
 import { capital, inWords, kindPlural, plural } from '../words'
 import type { Aim } from './aim'
 import { isFilled } from './goal'
-import {
-  holdOfScene,
-  MISTURNED,
-  placeIn,
-  type PieceScene,
-  type PieceWords,
-} from './pieceWords'
+import { holdOfScene, MISTURNED, placeIn, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine } from './route'
+
+type Commutator = Extract<Aim, { kind: 'commutator' }>
 
 /** So many lines a card has at most. */
 const MOST_LINES = 3
 
-export function commutatorWords(
-  scene: PieceScene,
-  { of, parts }: Extract<Aim, { kind: 'commutator' }>,
-): PieceWords {
+export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): PieceWords {
   const { puzzle, state, frame, end, endFrame } = scene
   const come = of.filter(
     (home) => !isFilled(puzzle, state, home, frame) && isFilled(puzzle, end, home, endFrame),
   )
-  const all = come.map((home) => lineTo(scene, home))
-  const lines = all.slice(0, MOST_LINES)
+  const lines = come.slice(0, MOST_LINES).map((home) => lineTo(scene, home))
   const right = of.filter((home) => isFilled(puzzle, end, home, endFrame)).length
-  const noun = puzzle.pieces[of[0]].kind
-  const more = all.length - lines.length
+  const noun = nounOf(puzzle, of)
+  const more = come.length - lines.length
   const note = [
     ...(scene.isFirst ? circleWords(scene) : []),
     ...(more > 0
       ? [`${capital(plural(more, 'other'))} ${more > 1 ? 'come' : 'comes'} home too.`]
       : []),
+    ...(isBlock(scene, come) ? ['They lie as they belong already, and go as one block.'] : []),
     ...(parts ? [partsWords(parts)] : []),
   ].join(' ')
+  const told = lines.map(({ sentence }) => sentence).join(' ')
   return {
-    lookFor: `${plural(come.length, noun)} that ${come.length > 1 ? 'come' : 'comes'} home: ${lines.map(({ sentence }) => sentence).join(' ')}`,
+    lookFor: `${plural(come.length, noun)} that ${come.length > 1 ? 'come' : 'comes'} home: ${told}`,
     lines,
     hold: holdOfScene(scene),
-    check: `${countWords(right, of.length, kindPlural(noun))}.`,
+    check: `${countWords(right, of.length, kindPlural(noun), sideOf(scene))}.`,
     ifNot: MISTURNED,
     ...(note === '' ? {} : { note }),
     hints: {
-      nudge: `Look for ${kindPlural(noun)} of the colour of ${circleName(scene) ?? 'the place'}.`,
+      nudge: `Look for ${kindPlural(noun)} that belong ${ownerWords(sideOf(scene), 'to')}.`,
       pointer: lines[0].sentence,
     },
     pieces: lines.map(({ piece }) => piece),
@@ -52,41 +51,86 @@ export function commutatorWords(
   }
 }
 
-/** Of equal pieces the one that lies there at the end. */
+/** What lies in a home at the end: of equal pieces any. */
+const fillerOf = ({ puzzle, end, endFrame }: PieceScene, home: number): number =>
+  [...end].findIndex((r, p) => homeFilled(puzzle, endFrame, p, r) === home)
+
 function lineTo(scene: PieceScene, home: number): RouteLine {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
-  const piece = [...end].findIndex((r, p) => homeFilled(puzzle, endFrame, p, r) === home)
+  const piece = fillerOf(scene, home)
+  const from = placeIn(scene, frame, state, piece)
+  const to = placeIn(scene, endFrame, end, piece)
+  const goes = from === to ? 'It is turned there' : `It goes to ${to}`
   return {
     piece: puzzle.pieces[piece].id,
     to: puzzle.pieces[home].id,
-    sentence: `${capital(who(puzzle, scheme, piece))} is ${placeIn(scene, frame, state, piece)}. It goes to ${placeIn(scene, endFrame, end, piece)}, where it belongs.`,
+    sentence: `${capital(who(puzzle, scheme, piece))} is ${from}. ${goes}, where it belongs.`,
   }
 }
 
-function countWords(right: number, count: number, nouns: string): string {
-  if (right === count) return `all ${inWords(count)} ${nouns} of the circle are home`
-  return `${inWords(right)} of the ${inWords(count)} ${nouns} of the circle ${right === 1 ? 'is' : 'are'} home`
+/** Whether what comes home has lain together before as it does then. */
+function isBlock(scene: PieceScene, come: readonly number[]): boolean {
+  const { state, end } = scene
+  const [first, ...others] = come.map((home) => fillerOf(scene, home))
+  return (
+    others.length > 0 && others.every((p) => state[p] === state[first] && end[p] === end[first])
+  )
 }
 
-function sideOfCircle({ puzzle, stage: { technique } }: PieceScene) {
-  const { circle = 0 } = technique.kind === 'commutator' ? technique.select : {}
-  return circlesInOrder(puzzle)[circle - 1]
+/** 'edge bit' where all are of one kind, else 'piece'. */
+function nounOf({ pieces }: Puzzle, of: readonly number[]): string {
+  const kinds = new Set(of.map((p) => pieces[p].kind))
+  return kinds.size === 1 ? pieces[of[0]].kind : 'piece'
 }
 
-function circleName(scene: PieceScene): string | undefined {
-  const side = sideOfCircle(scene)
-  return side && `the ${sideName(scene.puzzle, scene.scheme, side)} circle`
+/** The side whose circle or cap a stage is about. */
+interface Owner {
+  readonly name: string
+  readonly what: 'circle' | 'cap'
+  readonly side: Direction
+}
+
+export function ownerOf(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  { technique }: Pick<Stage, 'technique'>,
+): Owner | undefined {
+  const { circle, cap } = technique.kind === 'commutator' ? technique.select : {}
+  const side =
+    circle !== undefined
+      ? circlesInOrder(puzzle)[circle - 1]
+      : cap !== undefined
+        ? capMeant(puzzle, cap)
+        : undefined
+  return (
+    side && {
+      name: sideName(puzzle, scheme, side),
+      what: circle === undefined ? 'cap' : 'circle',
+      side,
+    }
+  )
+}
+
+const sideOf = ({ puzzle, scheme, stage }: PieceScene) => ownerOf(puzzle, scheme, stage)
+
+const ownerWords = (owner: Owner | undefined, word: 'of' | 'to'): string =>
+  owner ? `${word} the ${owner.name} ${owner.what}` : 'there'
+
+function countWords(right: number, count: number, nouns: string, owner: Owner | undefined): string {
+  const whose = owner ? `${nouns} ${ownerWords(owner, 'of')}` : nouns
+  if (right === count) return `all ${inWords(count)} ${whose} are home`
+  if (right === 0) return `none of the ${inWords(count)} ${whose} is home`
+  return `${inWords(right)} of the ${inWords(count)} ${whose} ${right === 1 ? 'is' : 'are'} home`
 }
 
 /** What a circle does when its own side turns: why it is done when it is. */
 function circleWords(scene: PieceScene): string[] {
-  const side = sideOfCircle(scene)
-  if (!side) return []
-  const name = sideName(scene.puzzle, scene.scheme, side)
+  const owner = sideOf(scene)
+  if (owner?.what !== 'circle') return []
   return [
-    isLocked(scene.puzzle, side)
-      ? `The ${name} side is locked: its own turns take its circle round with them, whole.`
-      : `The ${name} side is free: its own turns pass its circle by.`,
+    isLocked(scene.puzzle, owner.side)
+      ? `The ${owner.name} side is locked: its own turns take its circle round with them, whole.`
+      : `The ${owner.name} side is free: its own turns pass its circle by.`,
   ]
 }
 

@@ -10,7 +10,7 @@ import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
 import { swapWords } from './boxWords'
-import { commutatorWords } from './commutatorWords'
+import { commutatorWords, ownerOf } from './commutatorWords'
 import { joinWords, remedyWords } from './joinWords'
 import {
   bringWords,
@@ -30,7 +30,6 @@ import {
   takeOutInSolid,
   twistInSolid,
 } from './solidWords'
-import { circlesInOrder } from '../analysis/circles'
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides } from '../analysis/sides'
 import { markBeside, sideName, whereNow, who } from '../analysis/who'
@@ -124,21 +123,19 @@ export function explainStep(given: StepToExplain): RouteStep {
   }
 }
 
-/** `{base}`, `{last}` and `{circle}` in a school's sentences. */
+/** `{base}`, `{last}`, `{circle}` and `{cap}` in a school's sentences. */
 export function aimWords(
   puzzle: Puzzle,
   scheme: Scheme,
   base: Direction,
   { aim, aimInSolid, technique }: Pick<Stage, 'aim' | 'aimInSolid' | 'technique'>,
 ): string {
-  const circle = technique.kind === 'commutator' ? technique.select.circle : undefined
+  const owner = ownerOf(puzzle, scheme, { technique })
   const text = hasColouredSides(puzzle) ? aim : (aimInSolid ?? aim)
   return text
     .replaceAll('{base}', () => sideName(puzzle, scheme, base))
     .replaceAll('{last}', () => sideName(puzzle, scheme, opposite(base)))
-    .replaceAll('{circle}', () =>
-      circle === undefined ? 'next' : sideName(puzzle, scheme, circlesInOrder(puzzle)[circle - 1]),
-    )
+    .replaceAll(/\{circle\}|\{cap\}/g, () => owner?.name ?? 'next')
 }
 
 function wordsFor(scene: Scene): Words {

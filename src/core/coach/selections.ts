@@ -1,5 +1,6 @@
 /** The pieces that a selection means, with some side as base. */
 import { joinedAs } from '../analysis/joined'
+import { capMeant, isInCap } from '../analysis/caps'
 import { circlesInOrder } from '../analysis/circles'
 import { piecesShowing, sideOpposite } from '../analysis/sides'
 import { average, dot } from '../geometry/vector'
@@ -45,6 +46,7 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
     selection.box === undefined && !selection.columns ? undefined : boxesAlong(puzzle, base)
   const circle =
     selection.circle === undefined ? undefined : circlesInOrder(puzzle)[selection.circle - 1]
+  const cap = selection.cap === undefined ? undefined : capMeant(puzzle, selection.cap)
   const but = selection.but ? selected(puzzle, selection.but, base) : []
   return puzzle.pieces.flatMap(({ kind, core }, p) =>
     (selection.half === undefined || selection.half === core) &&
@@ -52,6 +54,7 @@ const selectedBy = memoised((puzzle: Puzzle, key: string): readonly number[] => 
     (selection.layers?.includes(nested?.[p].layer ?? layerOf(p)) ?? true) &&
     (selection.box === undefined || selection.box === nested?.[p].box) &&
     (circle === undefined || isOnCircle(puzzle, p, circle)) &&
+    (cap === undefined || isInCap(puzzle, p, cap)) &&
     (!nested || (selection.columns?.includes(nested[p].column) ?? true)) &&
     !but.includes(p)
       ? [p]

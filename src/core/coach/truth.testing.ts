@@ -953,14 +953,21 @@ class Card {
     const own = selected(puzzle, select, directionOfName(this.trail.route.base))
     const filled = (moment: Moment) => own.filter((home) => this.isFilledRight(moment, home))
     const right = filled(this.end).length
-    const [, count, total] =
-      /^(all|\w+)(?: of the)? (\w+) (?:edge|corner) bits of the circle (?:is|are) home/.exec(
+    const [, count, total, , owner] =
+      /^(all|\w+)(?: of the)? (\w+) ([^.]+?)(?: of the (\w+) (?:circle|cap))? (?:is|are) home/.exec(
         check,
       ) ?? []
     this.claim(NUMBERS.indexOf(total) === own.length, `another number of bits: ${check}`)
     this.claim(
       (count === 'all' ? own.length : NUMBERS.indexOf(count)) === right,
       `${right} are home: ${check}`,
+    )
+    this.claim(
+      owner === undefined ||
+        own.every((p) =>
+          puzzle.pieces[p].faces.some(({ colour }) => colourIn(this.scheme, colour).name === owner),
+        ),
+      `another side: ${check}`,
     )
     const before = filled(this.held)
     const come = filled(this.end).filter((home) => !before.includes(home)).length
@@ -983,6 +990,11 @@ class Card {
         found.some((each) => own.every((p) => this.looksAlongHome(p, each))),
         `another circle: ${note}`,
       )
+    }
+    if (/go as one block/.test(note)) {
+      const pieces = lines.map(({ piece }) => puzzle.pieces.findIndex(({ id }) => id === piece))
+      const isOne = ({ state }: Moment) => new Set(pieces.map((p) => state[p])).size === 1
+      this.claim(pieces.length > 1 && isOne(this.held) && isOne(this.end), `no block: ${note}`)
     }
     const heart = /a commutator: (.+), then (\S+), then both taken back/.exec(note)
     if (!heart) return

@@ -1,5 +1,6 @@
 /** Whether a school is for a puzzle: asked of what the puzzle is, so that a dropped file is served too. */
 import type { PuzzleDefinition } from '../puzzle/definition'
+import { directionOfName, opposite } from '../puzzle/directions'
 import { endsOf } from './ends'
 import type { School } from './school'
 
@@ -16,6 +17,12 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
       mechanism.boxes.every(({ size }) => isOfSize(size, fit)) &&
       axesBetween(mechanism.boxes[0].centre, mechanism.boxes[1].centre) === 2
     )
+  if ('pairs' in fit) {
+    const [least, most] = fit.pairs
+    const caps = mechanism.kind === 'capped' ? mechanism.caps.map(directionOfName) : []
+    const isPaired = caps.every((side) => caps.includes(opposite(side)))
+    return isPaired && caps.length >= 2 * least && caps.length <= 2 * most
+  }
   if ('ends' in fit) {
     const ends = endsOf(definition)
     const [least, most] = fit.length

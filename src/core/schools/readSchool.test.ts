@@ -7,6 +7,7 @@ import { must } from '../result'
 import { whyNotServed } from '../universal/solve'
 import { boxSwaps } from './box-swaps'
 import { cage } from './cage'
+import { capsByBlocks } from './caps-by-blocks'
 import { edgesFirst } from './edges-first'
 import { faceThenThree } from './face-then-three'
 import { halfByHalf } from './half-by-half'
@@ -144,6 +145,7 @@ describe('a school file', () => {
       slideIn,
       reduction,
       cage,
+      capsByBlocks,
     ]) {
       const file = JSON.parse(JSON.stringify({ schema: 1, ...school })) as { stages: object[] }
       expect(isInForm(file), JSON.stringify(isInForm.errors)).toBe(true)

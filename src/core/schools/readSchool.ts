@@ -86,6 +86,7 @@ const selectionOf = (as: AnySchema): AnySchema =>
         .min(1)
         .max(3),
       circle: number().integer().min(1).max(6),
+      cap: mixed().oneOf([1, 2, 3, 4, 5, 'last']),
       but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
     }).noUnknown(unknownField),
   ) as unknown as AnySchema
@@ -176,7 +177,14 @@ const technique = lazy((value: unknown): AnySchema => {
 })
 
 const fit = lazy((value: unknown): AnySchema => {
-  const { mechanism, ends } = Object(value) as { mechanism?: unknown; ends?: unknown }
+  const { mechanism, ends, pairs } = Object(value) as Record<string, unknown>
+  if (mechanism === 'capped' && pairs !== undefined)
+    return object({
+      mechanism: mixed().oneOf(['capped']).required(),
+      pairs: array().of(number().integer().min(1).max(3).required()).length(2).required(),
+    })
+      .noUnknown(unknownField)
+      .required()
   if (mechanism === 'capped' || (mechanism === 'box' && ends !== undefined))
     return object({
       mechanism: mixed().oneOf(['box', 'capped']).required(),

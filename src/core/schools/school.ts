@@ -29,6 +29,8 @@ export interface Selection {
   readonly columns?: readonly Column[]
   /** Bits of that circle, from 1 in the order in which a puzzle's circles are done. */
   readonly circle?: number
+  /** Pieces of that cap, from 1 in the order in which the caps of a core are done. */
+  readonly cap?: number | 'last'
   readonly but?: Selection
 }
 
@@ -235,6 +237,11 @@ export type Fit =
     }
   | { readonly mechanism: 'tetrahedron' }
   | { readonly mechanism: 'circles' }
+  /**
+   * A core with so many pairs of caps across from each other, and no single one. A stage for a cap that is not
+   * there, or is the last one, is left out.
+   */
+  | { readonly mechanism: 'capped'; readonly pairs: readonly [least: number, most: number] }
   /**
    * Two boxes of one size, apart along two axes: of each two outer layers turn. A school is written for a first
    * half with U and R and a second one with D and L; in another hold it is taught in the letters of that hold.

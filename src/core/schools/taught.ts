@@ -1,5 +1,6 @@
 /** A school as it is taught on one puzzle: what the puzzle never asks for is left out. */
 import { lookAlikesOf } from '../analysis/lookAlikes'
+import { capsInOrder } from '../analysis/caps'
 import { anchorsOf } from '../analysis/anchors'
 import { joinedAs } from '../analysis/joined'
 import { dot, subtract } from '../geometry/vector'
@@ -20,7 +21,7 @@ export function taught(puzzle: Puzzle, school: School): School {
   if (found) return found
   const hold = holdAsWritten(puzzle, school)
   const held = hold === IDENTITY ? school.stages : school.stages.map((each) => inHold(each, hold))
-  const stages = inEachBox(puzzle, withJoined(puzzle, held)).filter(
+  const stages = withCaps(puzzle, inEachBox(puzzle, withJoined(puzzle, held))).filter(
     ({ asks }) => asks === undefined || holds(puzzle, asks),
   )
   const isAsWritten =
@@ -95,6 +96,20 @@ function stagesAs(
       ],
       technique: { ...technique, stages: [stage.id] },
     }))
+}
+
+/** Without the stages, and what is asked, of caps that are not there or come last. */
+function withCaps(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] {
+  const isOther = (select: Selection | undefined) =>
+    typeof select?.cap === 'number' && select.cap >= capsInOrder(puzzle).length
+  const isLeft = ({ technique }: Stage) => 'select' in technique && isOther(technique.select)
+  return stages
+    .filter((stage) => !isLeft(stage))
+    .map((stage) =>
+      stage.goal.some(({ select }) => isOther(select))
+        ? { ...stage, goal: stage.goal.filter(({ select }) => !isOther(select)) }
+        : stage,
+    )
 }
 
 /** Stages for every box written out for each, the innermost first. Each keeps what the ones before have done. */

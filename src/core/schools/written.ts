@@ -2,6 +2,7 @@
 import { beltBarsBoxes } from './belt-bars-boxes'
 import { boxSwaps } from './box-swaps'
 import { cage } from './cage'
+import { capsByBlocks } from './caps-by-blocks'
 import { edgesFirst } from './edges-first'
 import { faceFirst } from './face-first'
 import { faceThenThree } from './face-then-three'
@@ -30,6 +31,7 @@ export const SCHOOLS: readonly School[] = [
   shapeFirst,
   slideIn,
   cage,
+  capsByBlocks,
 ]
 
 /** @throws if no written school has the id */

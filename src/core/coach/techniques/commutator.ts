@@ -7,17 +7,23 @@ import { handCost } from '../../notation/handCost'
 import { memoised } from '../../memo'
 import { simplify } from '../../notation/rewrite'
 import { doSequence, sequence } from '../../notation/sequence'
-import type { Puzzle, Turn } from '../../puzzle/compile'
+import { NO_PLACE, type Puzzle, type Turn } from '../../puzzle/compile'
 import { PRODUCT, ROTATION_COUNT } from '../../rotation'
 import type { Condition, Technique } from '../../schools/school'
 import { isSolved, start, turnFreely, type State } from '../../state'
-import { layersOf } from '../../analysis/layers'
 import { lookClassesOf } from '../../analysis/lookAlikes'
 import type { Direction } from '../../puzzle/directions'
 import { areEven, frameMeeting, isFilled, piecesOf } from '../goal'
 import { selected } from '../selections'
 import { asConjugate, doing, preparing, type StageContext, type Workpiece } from '../workpiece'
-import { commutatorKit, wayFrom, type Macro, type MacrosByWay, type Parts } from './commutatorKit'
+import {
+  commutatorKit,
+  steadyTurns,
+  wayFrom,
+  type Macro,
+  type MacrosByWay,
+  type Parts,
+} from './commutatorKit'
 import { NO_WAY_ON } from './join'
 import { isFresh } from './joinMacros'
 import { doRest } from './universally'
@@ -27,6 +33,9 @@ const MOST_GAIN = 3
 
 /** Turns before a sequence. */
 const PREFIX_TURNS = 2
+
+/** Of two sequences in a row so many are tried as the first, for each way that a piece could go. */
+const MOST_FIRST = 12
 
 /** A stage brings one piece home a step at least; more steps than this are a defect. */
 const STEP_LIMIT = 60
@@ -75,13 +84,15 @@ export function kitOfCommutators(
   const placesWith = (pieces: readonly number[]) => [
     ...new Set(
       pieces.flatMap((p) =>
-        Array.from({ length: ROTATION_COUNT }, (_, r) => puzzle.place[24 * p + r]),
+        Array.from({ length: ROTATION_COUNT }, (_, r) => puzzle.place[24 * p + r]).filter(
+          (place) => place !== NO_PLACE,
+        ),
       ),
     ),
   ]
   const own = placesWith(selected(puzzle, select, base))
   const before = goalBefore
-    .filter(({ must }) => must !== 'even')
+    .filter(({ must }) => must !== 'even' && must !== 'in shape')
     .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
   const asked = [...new Set([...own, ...placesWith(before)])].sort((a, b) => a - b)
   return commutatorKit(puzzle, `${own.join()};${asked.join()}`)
@@ -92,7 +103,7 @@ function makeEven({ puzzle, stage, base }: StageContext, work: Workpiece): void 
   const { state } = work.held()
   const isMet = (at: State) => frameMeeting(puzzle, stage.goal, base, at) !== undefined
   if (isMet(state)) return
-  const turn = singleTurns(puzzle).find((each) =>
+  const turn = steadyTurns(puzzle).find((each) =>
     isMet(turnFreely(puzzle, state, each, new Uint8Array(state.length))),
   )
   if (!turn) throw new Error(`no turn makes the exchanges even in the stage ${stage.id}`)
@@ -105,14 +116,11 @@ function makeEven({ puzzle, stage, base }: StageContext, work: Workpiece): void 
 const oddness = memoised((puzzle: Puzzle, pieces: string): ReadonlySet<Turn> => {
   const own = pieces.split(',').map(Number)
   return new Set(
-    singleTurns(puzzle).filter(
+    steadyTurns(puzzle).filter(
       ({ name }) => !areEven(puzzle, own, doSequence(sequence(puzzle, name), start(puzzle)), 0),
     ),
   )
 })
-
-const singleTurns = (puzzle: Puzzle): readonly Turn[] =>
-  layersOf(puzzle).flatMap((grip) => puzzle.turns.filter((turn) => turn.grip === grip))
 
 interface Way {
   readonly prefix: readonly Turn[]
@@ -145,24 +153,27 @@ function bestWay(
   const odd = even && oddness(puzzle, piecesOf(puzzle, even, base).join())
   const isOddRow = (turns: readonly Turn[]) =>
     turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
-  const tryFrom = (from: State, prefix: readonly Turn[]) => {
+  const tryFrom = (from: State, prefix: readonly Turn[], first: readonly Turn[] = []) => {
     judge.begin(from)
-    const isOdd = isOddRow(prefix)
+    const before = [...prefix, ...first]
+    const isOdd = isOddRow(before)
     for (const way of judge.ways())
       for (const macro of macros.get(way) ?? []) {
-        if ((prefix.length + macro.turns.length) / mostGain > bestValue) break
+        if ((before.length + macro.turns.length) / mostGain > bestValue) break
         const gain = judge.after(macro) - now
         if (gain <= 0) continue
         if (odd && isOddRow(macro.turns) !== isOdd) continue
-        const turns = prefix.length + macro.turns.length
-        const value = turns / gain
+        const turns = simplify(puzzle, [...first, ...macro.turns])
+        const all = [...prefix, ...turns]
+        const value = all.length / gain
         if (value > bestValue) continue
-        const cost = handCost([...prefix, ...macro.turns], hand)
+        const cost = handCost(all, hand)
         if (value === bestValue && cost >= bestCost) continue
         // A turn before that meets the set-up belongs to it.
-        if (simplify(puzzle, [...prefix, ...macro.turns]).length < turns) continue
-        if (goalBefore.length > 0 && !keeps([...prefix, ...macro.turns])) continue
-        best = { prefix, turns: macro.turns, ...(macro.parts ? { parts: macro.parts } : {}) }
+        if (simplify(puzzle, all).length < all.length) continue
+        if (goalBefore.length > 0 && !keeps(all)) continue
+        const parts = first.length === 0 ? macro.parts : undefined
+        best = { prefix, turns, ...(parts ? { parts } : {}) }
         ;[bestValue, bestCost] = [value, cost]
       }
   }
@@ -173,7 +184,7 @@ function bestWay(
   }
   tryFrom(state, [])
   const afterTurns = (from: State, prefix: readonly Turn[], most: number) => {
-    for (const turn of singleTurns(puzzle)) {
+    for (const turn of steadyTurns(puzzle)) {
       const row = [...prefix, turn]
       if (!isFresh(puzzle, prefix.at(-1), turn)) continue
       const next = turnFreely(puzzle, from, turn, new Uint8Array(from.length))
@@ -184,7 +195,25 @@ function bestWay(
   // More turns before are hardly ever needed: where the count of odd and even allows one turn only with another.
   for (let most = 1; most <= PREFIX_TURNS && (most === 1 || !best); most++)
     afterTurns(state, [], most)
+  if (!best) tryTwo([])
+  for (const turn of steadyTurns(puzzle)) if (!best) tryTwo([turn])
   return best
+
+  /** Where one alone brings nothing home: one that takes three round, then any. */
+  function tryTwo(prefix: readonly Turn[]): void {
+    const turned = new Uint8Array(state)
+    for (const turn of prefix) turnFreely(puzzle, turned, turn, turned)
+    judge.begin(turned)
+    const firsts = judge.ways().flatMap((way) => {
+      const rounds = macros.get(way)?.filter(({ places }) => places.length === 3) ?? []
+      return rounds.slice(0, MOST_FIRST).filter((macro) => judge.after(macro) >= 0)
+    })
+    for (const { turns } of firsts) {
+      const middle = new Uint8Array(turned)
+      for (const turn of turns) turnFreely(puzzle, middle, turn, middle)
+      tryFrom(middle, prefix, turns)
+    }
+  }
 }
 
 /** Counts what is home after a sequence, by what it moves alone. */

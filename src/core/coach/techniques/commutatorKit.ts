@@ -5,11 +5,14 @@
  * there is always a way on.
  */
 import { layersOf } from '../../analysis/layers'
+import { holdOf } from '../../analysis/placements'
 import { memoised } from '../../memo'
 import { inverseOf, isParallel, simplify } from '../../notation/rewrite'
 import { sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import { PRODUCT } from '../../rotation'
+import { IDENTITY, PRODUCT } from '../../rotation'
+import { isInShape } from '../../scramble/scramble'
+import { start, turnFreely } from '../../state'
 
 /** What is done and what then, before both are taken back. */
 export interface Parts {
@@ -34,6 +37,8 @@ interface Effect {
 
 /** Sequences of all kinds that are kept. */
 const MOST = 12_000
+/** Beyond these, of those that take three round: where pieces can be turned in their places there are more than anyone needs. */
+const MOST_THREE = 16_000
 
 /** The sequences for pieces whose places are `own`, where those in `asked` are asked about: 'own;asked'. */
 export const commutatorKit = memoised((puzzle: Puzzle, key: string): MacrosByWay => {
@@ -55,6 +60,20 @@ export type MacrosByWay = ReadonlyMap<number, readonly Macro[]>
 
 export const wayFrom = (from: number, to: number): number => 256 * from + to
 
+/** Turns of layers that leave the finished puzzle in its shape and in its hold, so that they can follow each other. */
+export const steadyTurns = (puzzle: Puzzle): readonly Turn[] => steadyTurnsOf(puzzle, '')
+
+const steadyTurnsOf = memoised((puzzle: Puzzle): readonly Turn[] => {
+  const finished = start(puzzle)
+  const isSteady = (turn: Turn) => {
+    const turned = turnFreely(puzzle, finished, turn, new Uint8Array(finished.length))
+    return isInShape(puzzle, turned) && holdOf(puzzle, turned) === IDENTITY
+  }
+  return layersOf(puzzle).flatMap((grip) =>
+    puzzle.turns.filter((turn) => turn.grip === grip && isSteady(turn)),
+  )
+})
+
 class Kit {
   private readonly turns: readonly Turn[]
   private readonly effects: ReadonlyMap<Turn, Effect>
@@ -65,9 +84,7 @@ class Kit {
     private readonly own: ReadonlySet<number>,
     private readonly asked: readonly number[],
   ) {
-    this.turns = layersOf(puzzle).flatMap((grip) =>
-      puzzle.turns.filter((turn) => turn.grip === grip),
-    )
+    this.turns = steadyTurns(puzzle)
     this.effects = new Map(this.turns.map((turn) => [turn, effectOf(puzzle, turn)]))
   }
 
@@ -75,7 +92,8 @@ class Kit {
     const begun = [...this.singles(), ...this.commutators()]
     this.setUp(begun, () => this.byDoing.size < MOST)
     const three = [...this.byDoing.values()].filter(({ places }) => places.length === 3)
-    this.setUp(three, () => true)
+    const most = this.byDoing.size + MOST_THREE
+    this.setUp(three, () => this.byDoing.size < most)
     return [...this.byDoing.values()]
       .map((macro) => {
         const turns = simplify(this.puzzle, macro.turns)
