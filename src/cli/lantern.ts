@@ -137,7 +137,11 @@ const COMMANDS: Record<string, Command> = {
     const list = schoolsOf(puzzle).map((school) => ({
       id: school.id,
       name: school.name,
-      stages: school.stages.map(({ id, name, aim }) => ({ id, name, aim: plainAim(aim) })),
+      stages: school.stages.map((stage) => ({
+        id: stage.id,
+        name: stage.name,
+        aim: plainAim(puzzle, stage),
+      })),
       algorithms: byHeart(puzzle, school).length,
     }))
     print(values, list, () =>

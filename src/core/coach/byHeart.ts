@@ -1,7 +1,8 @@
 /** What a school asks a solver to know by heart on a puzzle: its sequences, each once. */
 import type { Puzzle } from '../puzzle/compile'
-import { stagesOf, variantsOf, type School } from '../schools/school'
+import { stagesOf, variantsOf, type School, type Stage } from '../schools/school'
 import { taught } from '../schools/taught'
+import { ownerOf } from './commutatorWords'
 import { sequencesOf } from './technique'
 
 export function byHeart(puzzle: Puzzle, school: School): string[] {
@@ -13,6 +14,11 @@ export function byHeart(puzzle: Puzzle, school: School): string[] {
   return [...new Set(all)]
 }
 
-/** The aim of a stage, whichever colour is begun with. */
-export const plainAim = (aim: string): string =>
-  aim.replaceAll('{base}', 'chosen').replaceAll('{last}', 'opposite')
+/** The aim of a stage, whichever colour is begun with; its circle or cap by the puzzle's own colours. */
+export const plainAim = (puzzle: Puzzle, stage: Pick<Stage, 'aim' | 'technique'>): string => {
+  const name = ownerOf(puzzle, puzzle.definition.colours, stage)?.name ?? 'next'
+  return stage.aim
+    .replaceAll('{base}', 'chosen')
+    .replaceAll('{last}', 'opposite')
+    .replaceAll(/\{circle\}|\{cap\}/g, () => name)
+}

@@ -309,6 +309,14 @@ describe('belt, bars, boxes', () => {
     60_000,
   )
 
+  it('is taught where a belt lies in the middle, however long the box is', () => {
+    const puzzle = box(4, 7, 4)
+    const route = must(plan(puzzle, written(puzzle), drawn(puzzle, 3)))
+    expect(statesAfterStages(puzzle, written(puzzle), route).filter(({ met }) => !met)).toEqual([])
+    expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
+    expect(written(box(4, 6, 4))).toBeUndefined()
+  })
+
   it('exchanges two pairs of an end, and nothing else that is seen', () => {
     const puzzle = box(4, 5, 4)
     const remedy = stagesOf(written(puzzle), {}).find(

@@ -21,7 +21,7 @@ export function sheetOf(puzzle: Puzzle, school: School): SheetStage[] {
   return stages.map((stage, s) => ({
     id: stage.id,
     name: stage.name,
-    aim: plainAim(stage.aim),
+    aim: plainAim(puzzle, stage),
     byHeart: sequencesOf(puzzle, school, stage, stages[s - 1]?.goal ?? []).map((text) => {
       const { turns } = sequence(puzzle, text)
       const back = sequenceOf(puzzle, inverseOf(puzzle, turns))

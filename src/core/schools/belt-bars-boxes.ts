@@ -2,7 +2,8 @@ import type { Vector } from '../rotation'
 import { placed, playedAs, solvable, together, whole } from './joining'
 import type { School, Selection, Stage } from './school'
 
-const small: Vector = [3, 5, 3]
+/** As long as the real one. */
+const small: Vector = [3, 0, 3]
 const ends: Selection = { as: small, columns: ['axis'] }
 const beltBars: Selection = { as: small, columns: ['side'], box: 0 }
 const bars: Selection = { as: small, columns: ['side'] }
@@ -16,7 +17,7 @@ export const beltBarsBoxes: School = {
   name: 'Belt, bars, boxes',
   character:
     'The bars of the belt, the centres of the ends, then all other bars; what is left turns like a box with ends of three by three.',
-  fits: { mechanism: 'box', ends: 4, length: [5, 5] },
+  fits: { mechanism: 'box', ends: 4, length: [5, 7], withBelt: true },
   options: [],
   stages: [
     {
@@ -59,15 +60,21 @@ export const beltBarsBoxes: School = {
           '2R2 U2 F2 U2 2R2',
           "R2 2U 2R2 2U' R2 2U 2R2",
           "R2 2U2 2R2 2U R2 2U' 2R2",
+          '2R2 4U 2R2',
+          '2R2 4U2 2R2',
+          "R2 3U 2R2 3U' R2 3U 2R2",
+          "R2 3U2 2R2 3U R2 3U' 2R2",
         ],
       },
     },
     asThree(
       'belt',
-      'first-edges-2',
-      'first-corners-2',
-      'last-corners-2',
-      'last-edges-2',
+      ...[3, 2].flatMap((box) => [
+        `first-edges-${box}`,
+        `first-corners-${box}`,
+        `last-corners-${box}`,
+        `last-edges-${box}`,
+      ]),
       'first-edges-1',
       'first-corners-1',
       'last-corners-1',

@@ -9,7 +9,8 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
   const { mechanism, solid, glue } = definition
   if (fit.mechanism === 'any') return true
   if (glue.length > 0 || mechanism.kind !== fit.mechanism) return false
-  if (solid !== undefined && !('inSolids' in fit && fit.inSolids)) return false
+  const inSolids = 'inSolids' in fit && fit.inSolids
+  if (solid === undefined ? inSolids === 'only' : !inSolids) return false
   if (fit.mechanism === 'conjoined')
     return (
       mechanism.kind === 'conjoined' &&
@@ -26,7 +27,8 @@ export function fits({ fits: fit }: School, definition: PuzzleDefinition): boole
   if ('ends' in fit) {
     const ends = endsOf(definition)
     const [least, most] = fit.length
-    return ends?.width === fit.ends && ends.length >= least && ends.length <= most
+    if (ends?.width !== fit.ends || (fit.withBelt && ends.length % 2 === 0)) return false
+    return ends.length >= least && ends.length <= most
   }
   return fit.mechanism !== 'box' || (mechanism.kind === 'box' && isOfSize(mechanism.size, fit))
 }

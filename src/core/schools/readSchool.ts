@@ -190,7 +190,8 @@ const fit = lazy((value: unknown): AnySchema => {
       mechanism: mixed().oneOf(['box', 'capped']).required(),
       ends: number().integer().min(2).max(7).required(),
       length: array().of(number().integer().min(2).max(7).required()).length(2).required(),
-      inSolids: boolean(),
+      inSolids: mixed().oneOf([true, false, 'only']),
+      withBelt: boolean(),
     })
       .noUnknown(unknownField)
       .required()

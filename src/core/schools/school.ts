@@ -233,7 +233,9 @@ export type Fit =
       readonly mechanism: 'box' | 'capped'
       readonly ends: number
       readonly length: readonly [least: number, most: number]
-      readonly inSolids?: boolean
+      readonly inSolids?: boolean | 'only'
+      /** An odd number of layers from end to end, so that one lies in the middle. */
+      readonly withBelt?: boolean
     }
   | { readonly mechanism: 'tetrahedron' }
   | { readonly mechanism: 'circles' }

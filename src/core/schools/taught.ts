@@ -21,7 +21,9 @@ export function taught(puzzle: Puzzle, school: School): School {
   if (found) return found
   const hold = holdAsWritten(puzzle, school)
   const held = hold === IDENTITY ? school.stages : school.stages.map((each) => inHold(each, hold))
-  const stages = withCaps(puzzle, inEachBox(puzzle, withJoined(puzzle, held))).filter(
+  const sized = held.map((stage) => ofSize(puzzle, stage))
+  const written = inEachBox(puzzle, withJoined(puzzle, sized))
+  const stages = withCaps(puzzle, written).filter(
     ({ asks }) => asks === undefined || holds(puzzle, asks),
   )
   const isAsWritten =
@@ -55,6 +57,29 @@ function holds(puzzle: Puzzle, fact: Fact): boolean {
     case 'no centre tells':
       return !doCentresTell(puzzle)
   }
+}
+
+/** A smaller box with no layers along an axis has as many as there are. */
+function ofSize({ definition: { mechanism } }: Puzzle, stage: Stage): Stage {
+  if (mechanism.kind !== 'box') return stage
+  const filled = (size: Vector) =>
+    size.map((n, axis) => n || mechanism.size[axis]) as unknown as Vector
+  const isOpen = (size: Vector | undefined) => size?.includes(0) ?? false
+  const inSize = (select: Selection): Selection =>
+    select.as && isOpen(select.as) ? { ...select, as: filled(select.as) } : select
+  const technique = { ...stage.technique }
+  const selects = [
+    ...stage.goal.map(({ select }) => select?.as),
+    'select' in technique ? technique.select?.as : undefined,
+    technique.kind === 'as' ? technique.size : undefined,
+  ]
+  if (!selects.some(isOpen)) return stage
+  if (technique.kind === 'as') technique.size = filled(technique.size)
+  if ('select' in technique && technique.select) technique.select = inSize(technique.select)
+  const goal = stage.goal.map((condition) =>
+    condition.select ? { ...condition, select: inSize(condition.select) } : condition,
+  )
+  return { ...stage, goal, technique } as Stage
 }
 
 /** Stages of other schools written out, as they are on the smaller box; a remedy keeps what came before. */

@@ -13,6 +13,7 @@ import { nestedBoxes } from './nested-boxes'
 import { oneTrigger } from './one-trigger'
 import { reduction } from './reduction'
 import type { School } from './school'
+import { shapeAndSlide } from './shape-and-slide'
 import { shapeFirst } from './shape-first'
 import { slideIn } from './slide-in'
 
@@ -32,6 +33,7 @@ export const SCHOOLS: readonly School[] = [
   slideIn,
   cage,
   capsByBlocks,
+  shapeAndSlide,
 ]
 
 /** @throws if no written school has the id */
