@@ -2,10 +2,12 @@
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { reachOf } from '../analysis/placements'
 import { who } from '../analysis/who'
+import { colourIn } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
+import { directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import { looksHome, type State } from '../state'
-import { baseKind, capital, facingWords, inWords, kindPlural } from '../words'
+import { baseKind, capital, facingWords, inWords, kindPlural, plural, sidesShown } from '../words'
 import type { Aim } from './aim'
 import {
   holdOfScene,
@@ -36,6 +38,8 @@ export function swapWords(scene: PieceScene, aim: Swap): PieceWords {
     ...(rightAt(scene, end, endFrame) <= rightAt(scene, state, frame)
       ? ['None comes home by this; it makes the next ones short.']
       : []),
+    ...pairWords(scene, aim),
+    ...besideWords(scene, aim),
     ...sideWords(scene, aim),
     ...twinWords(scene, aim),
   ].join(' ')
@@ -92,6 +96,52 @@ function arrivalsOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
     sentence: `${capital(who(puzzle, scheme, p))} is ${placeIn(scene, frame, state, p)}. It goes to ${placeIn(scene, endFrame, end, p)}, where it belongs.`,
   }))
 }
+
+/** Where two corners change places: the other two of the layer, if they show one colour to the side that they share. */
+function pairWords(scene: PieceScene, { pieces }: Swap): string[] {
+  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const contents = contentsAt(scene, state, frame)
+  const isStill = (p: number) =>
+    multiply(INVERSE[frame], state[p]) === multiply(INVERSE[endFrame], end[p])
+  const [a, b, ...more] = contents.filter(isStill)
+  const isPair = contents.length === 4 && b !== undefined && more.length === 0
+  if (!isPair || baseKind(puzzle.pieces[pieces[0]].kind) !== 'corner') return []
+  const shared = sidesShown(puzzle, a, state[a]).filter((side) =>
+    sidesShown(puzzle, b, state[b]).includes(side),
+  )
+  const seenOn = (p: number, side: Direction) =>
+    puzzle.pieces[p].faces.find(
+      ({ normal }) => turnDirection(state[p], directionOfVector(normal)) === side,
+    )?.colour
+  // The side of the layer is shared by all four.
+  const side = shared.find((each) =>
+    contents.some((p) => !sidesShown(puzzle, p, state[p]).includes(each)),
+  )
+  const colour = side && seenOn(a, side)
+  if (!side || colour === undefined || seenOn(b, side) !== colour) return []
+  const name = colourIn(scheme, colour).name
+  return [
+    `The two corners ${side.at} both show ${name} ${side.toward}: a matching pair. It stays, and the other two change places.`,
+  ]
+}
+
+/** What a later stage asks for and this one moves. */
+function besideWords(scene: PieceScene, { pieces }: Swap): string[] {
+  const { puzzle, state, frame, end, endFrame } = scene
+  const { look } = puzzle
+  const moved = [...state].flatMap((r, p) => {
+    const [was, is] = [multiply(INVERSE[frame], r), multiply(INVERSE[endFrame], end[p])]
+    return pieces.includes(p) || look[24 * p + was] === look[24 * p + is] ? [] : [p]
+  })
+  const kinds = new Set(moved.map((p) => baseKind(puzzle.pieces[p].kind)))
+  const [kind] = kinds
+  const isOwn = kind === baseKind(puzzle.pieces[pieces[0]].kind)
+  if (moved.length === 0 || moved.length > MOST_BESIDE || kinds.size > 1 || isOwn) return []
+  return [`It also moves ${plural(moved.length, kind)}, whose turn comes later.`]
+}
+
+/** More than so many others that move are no side effect to keep in mind. */
+const MOST_BESIDE = 4
 
 const SIDE_NAMES: Readonly<Record<string, string>> = {
   R: 'right',

@@ -489,6 +489,39 @@ class Card {
       const count = (moment: Moment) => places.filter((p) => this.isFilledRight(moment, p)).length
       this.claim(count(this.end) <= count(this.held), `some come home: ${note}`)
     }
+    const pair = /The two corners (.+?) both show (\w+) (.+?): a matching pair\. It stays/.exec(
+      note,
+    )
+    if (pair) {
+      const [, at, colour, toward] = pair
+      const [side] = DIRECTIONS.filter((each) => each.at === at && each.toward === toward)
+      const isSo = (p: number, { state }: Moment) =>
+        puzzle.pieces[p].faces.some(
+          (face) =>
+            colourIn(scheme, face.colour).name === colour &&
+            directionOfVector(rotate(state[p], face.normal)) === side,
+        )
+      const inPlaces = [...this.held.state].flatMap((r, p) =>
+        places.some((home) => puzzle.slot[24 * home + this.held.frame] === puzzle.slot[24 * p + r])
+          ? [p]
+          : [],
+      )
+      const shown = inPlaces.filter((p) => isSo(p, this.held))
+      this.claim(shown.length === 2 && shown.every((p) => isSo(p, this.end)), `no pair: ${note}`)
+      const moved = this.movedBeside(this.held, this.end, [])
+      this.claim(
+        inPlaces.filter((p) => moved.includes(p)).length === 2 &&
+          shown.every((p) => !moved.includes(p)),
+        `it does not stay: ${note}`,
+      )
+    }
+    const beside = /It also moves (\w+) (\w+?)s?, whose turn comes later/.exec(note)
+    if (beside) {
+      const own = this.movedBeside(this.held, this.end, []).filter(
+        (p) => baseKind(puzzle.pieces[p].kind) === beside[2],
+      )
+      this.claim(own.length === NUMBERS.indexOf(beside[1]), `${own.length} move: ${note}`)
+    }
     const side = /The (\w+) side is the work side: (\w+) half turns in all(, an even number)?/.exec(
       note,
     )
