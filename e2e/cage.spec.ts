@@ -13,7 +13,7 @@ test('a circle cube with other circles locked is led home circle by circle, over
   await dialog.getByRole('button', { name: 'Put it on the shelf' }).click()
   const card = page.getByRole('main').getByRole('listitem').filter({ hasText: 'Scuttle cube' })
   await card.getByRole('link', { name: /Lay out/ }).click()
-  await page.getByLabel('Or your own turns').fill("B R U B")
+  await page.getByLabel('Or your own turns').fill('B R U B')
   await page.getByLabel('School').selectOption({ label: 'Cage' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const step = page.getByRole('region', { name: 'Step card' })
