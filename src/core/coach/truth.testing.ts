@@ -193,6 +193,7 @@ class Card {
     this.joins()
     this.remedies()
     this.commutators()
+    this.shapes()
     this.holds()
     this.small()
     this.deceptions()
@@ -1038,6 +1039,28 @@ class Card {
     const made = turns.map(({ name }) => name).join(' ')
     this.claim(` ${made} `.includes(` ${whole} `), `no such commutator: ${note} ${made}`)
   }
+
+  /** 'Six pieces stand out of the finished shape': these glow, and none does afterwards. */
+  private shapes(): void {
+    const { kind, lookFor, pieces } = this.step
+    const told = /(\w+) pieces? stands? out of the finished shape/i.exec(lookFor)
+    this.claim(told !== null || kind !== 'shape' || this.hasGlue(), `no count: ${lookFor}`)
+    if (!told) return
+    const out = ({ state, frame }: Moment) =>
+      this.puzzle.pieces.flatMap(({ faces, id }, p) =>
+        faces.length > 0 && homeFilled(this.puzzle, frame, p, state[p]) === undefined ? [id] : [],
+      )
+    const before = out(this.held)
+    const count = NUMBERS.indexOf(told[1].toLowerCase())
+    this.claim(
+      (count < 0 ? Number(told[1]) : count) === before.length,
+      `${before.length}: ${lookFor}`,
+    )
+    this.claim(before.join() === pieces.join(), `other pieces glow: ${lookFor}`)
+    this.claim(out(this.end).length === 0, `some still stand out: ${lookFor}`)
+  }
+
+  private hasGlue = (): boolean => this.puzzle.definition.glue.length > 0
 
   private looksAlongHome(piece: number, side: Direction): boolean {
     return this.puzzle.pieces[piece].faces.every(({ normal }) => directionOfVector(normal) === side)

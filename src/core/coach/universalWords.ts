@@ -56,11 +56,10 @@ export function explain(
   if (step.kind === 'shape')
     return {
       ...common,
-      ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_WORDS : SHAPE_WORDS),
+      ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_WORDS : shapeWords(scene)),
       ifNot: MISTURNED,
       turns,
       algorithm: [],
-      pieces: [],
       places: [],
     }
   return { ...common, ...sumsStepWords(scene, after), turns }
@@ -324,20 +323,27 @@ function homeWords(right: number, { places, name }: GroupName): string {
   return `${inWords(right)} of the ${places.length} ${name} ${right === 1 ? 'is' : 'are'} home`
 }
 
-const SHAPE_WORDS = {
-  lookFor:
-    'the shape alone; colours do not matter yet. Every piece goes to some place of the finished shape.',
-  check: 'the puzzle has its finished shape again.',
-  hints: {
-    nudge: 'The shape comes first.',
-    pointer: 'These turns bring the shape back, colours left out of account.',
-  },
+/** By shape alone: what stands out of the finished shape glows, whatever its colours. */
+function shapeWords({ puzzle, state, frame }: Scene) {
+  const out = puzzle.pieces.flatMap(({ faces }, p) =>
+    faces.length > 0 && homeFilled(puzzle, frame, p, state[p]) === undefined ? [p] : [],
+  )
+  return {
+    lookFor: `the shape alone; colours do not matter yet. ${capital(plural(out.length, 'piece'))} ${out.length === 1 ? 'stands' : 'stand'} out of the finished shape. Every piece goes to some place in it.`,
+    check: 'the puzzle has its finished shape again.',
+    hints: {
+      nudge: 'The shape comes first.',
+      pointer: 'These turns bring the shape back, colours left out of account.',
+    },
+    pieces: out.map((p) => puzzle.pieces[p].id),
+  }
 }
 
 const BLOCK_WORDS = {
   lookFor:
     'the glued blocks alone; other colours do not matter yet. They decide which turns are free, so they go back first.',
   check: 'every block lies where the finished puzzle has one, so the same turns are free as there.',
+  pieces: [],
   hints: {
     nudge: 'The blocks come first.',
     pointer: 'These turns bring the blocks back to where the finished puzzle has blocks.',

@@ -21,6 +21,7 @@ import { writeState } from '@/core/state'
 import { plural } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
+import { faded } from '@/ui/faded'
 import { Key } from '@/ui/Key'
 import { Notice } from '@/ui/Notice'
 import { TurnPad } from '@/ui/TurnPad'
@@ -73,6 +74,9 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
   const [help, setHelp] = useState(3)
   const { trail, done, step } = bench
   const card = trail?.steps[step]
+  const pale = useMemo(() => faded(given.scheme), [given.scheme])
+  // Blocks are told by what is glued; a shape by nothing but its shape.
+  const isByShape = card?.kind === 'shape' && puzzle.definition.glue.length === 0
   const smaller = useSmaller(puzzle, card?.as, bench.state)
   const school = trail && must(schoolNamed(given.puzzleId, trail.route.school))
 
@@ -264,7 +268,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
               ref={windows}
               puzzle={puzzle}
               state={bench.state}
-              scheme={given.scheme}
+              scheme={isByShape ? pale : given.scheme}
               marks={settings.marks}
               lights={lights}
               guide={guide}
