@@ -18,7 +18,7 @@ import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTa
 import { start, turnFreely } from '../src/core/state'
 import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
-import { measureBoxes, measureSchools, measureSolids } from './benchSchools'
+import { measureKin, measureSchools, measureSolids } from './benchSchools'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
@@ -39,7 +39,7 @@ if (process.argv.includes('--hostile')) {
 if (process.argv.includes('--schools')) {
   measureSchools(STATES / 5)
   measureSolids(10, STATES / 50)
-  measureBoxes(STATES / 50)
+  measureKin(STATES / 50)
   process.exit()
 }
 
@@ -162,7 +162,7 @@ await measureScreens()
 title('Schools of people, by what a puzzle is')
 measureSchools(STATES / 5)
 measureSolids(10, STATES / 50)
-measureBoxes(STATES / 50)
+measureKin(STATES / 50)
 
 title('Cards')
 measureCards(process.argv.includes('--quick') ? 2000 : 20_000)

@@ -12,6 +12,7 @@ import { fits } from '../src/core/schools/fits'
 import type { School } from '../src/core/schools/school'
 import { SHORTEST_ID } from '../src/core/schools/shortest'
 import { scramble, scrambledState } from '../src/core/scramble/scramble'
+import { whyNotServed } from '../src/core/universal/solve'
 
 export function measureSchools(states: number): void {
   for (const id of CATALOG_IDS.filter((each) => each !== 'cube-2')) {
@@ -33,15 +34,41 @@ const SIZES = [
   [3, 3, 6],
   [4, 4, 5],
   [5, 4, 4],
-]
+  [4, 7, 4],
+].map((size) => ({ kind: 'box', size }))
 
-/** What is written for boxes, on others than those that are shipped, beside the universal school. */
-export function measureBoxes(states: number): void {
-  for (const size of SIZES) {
-    const id = `box-${size.join('x')}`
-    const puzzle = compile(
-      must(readDefinition({ schema: 1, id, name: id, mechanism: { kind: 'box', size } })),
-    )
+/** The sets of locked circles that no turn of the whole and no mirror takes into each other, but for the shipped one. */
+const CIRCLES = [
+  [],
+  ['down'],
+  ['down', 'front'],
+  ['front', 'back'],
+  ['down', 'front', 'right'],
+  ['front', 'back', 'down', 'left'],
+  ['front', 'back', 'left', 'right'],
+  ['front', 'back', 'down', 'left', 'right'],
+  ['up', 'down', 'front', 'back', 'left', 'right'],
+].map((locked) => ({ kind: 'circles', locked }))
+
+/** The same for caps. */
+const CAPS = [
+  ['up'],
+  ['up', 'front'],
+  ['up', 'down'],
+  ['up', 'front', 'right'],
+  ['up', 'front', 'down'],
+  ['up', 'down', 'front', 'left'],
+  ['front', 'back', 'down', 'left', 'right'],
+  ['up', 'down', 'front', 'back', 'left', 'right'],
+].map((caps) => ({ kind: 'capped', caps }))
+
+/** What is written for boxes, circles and caps, on others than those that are shipped, beside the universal school. */
+export function measureKin(states: number): void {
+  for (const mechanism of [...SIZES, ...CIRCLES, ...CAPS]) {
+    const { kind, ...setting } = mechanism
+    const id = [kind, ...Object.values(setting).flat()].join('-')
+    const puzzle = compile(must(readDefinition({ schema: 1, id, name: id, mechanism })))
+    whyNotServed(puzzle)
     for (const school of schoolsOf(puzzle).filter((each) => each.id !== SHORTEST_ID))
       tell(puzzle, school, states)
   }
