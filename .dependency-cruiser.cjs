@@ -18,7 +18,7 @@ const FLOORS = [
   ['universal'],
   ['schools'],
   ['coach'],
-  ['stuck', 'statistics'],
+  ['stuck', 'statistics', 'algorithms'],
   ['copy'],
 ]
 

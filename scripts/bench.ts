@@ -18,6 +18,7 @@ import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTa
 import { start, turnFreely } from '../src/core/state'
 import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
+import { measureAlgorithms } from './benchAlgorithms'
 import { measureKin, measureSchools, measureSolids } from './benchSchools'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
@@ -87,6 +88,9 @@ for (const metric of ['half', 'quarter'] as const) {
   console.log(`${metric} turns: ${total} states in ${Math.round(ms)} ms, mean ${mean.toFixed(3)}`)
   console.log(`  ${table.counts.map((n, d) => `${d}: ${n}`).join('  ')}`)
 }
+
+title('Sequences that were misheard')
+measureAlgorithms()
 
 title('Turns a second')
 for (const id of CATALOG_IDS) {

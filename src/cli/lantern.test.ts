@@ -105,6 +105,34 @@ describe('lantern', () => {
     expect(lantern('school', file).code).toBe(2)
   }, 240_000)
 
+  it('repairs what was misheard, or says that it cannot', () => {
+    const heard = ['repair', 'cube-3', "R U R' U R U2 R", '--from', "R U2 R' U' R U' R'"]
+    const readings = JSON.parse(
+      lantern(...heard, '--ends', 'home', '--edits', '1', '--json').out,
+    ) as {
+      turns: string
+      edits: object[]
+    }[]
+    expect(readings[0]).toMatchObject({
+      turns: "R U R' U R U2 R'",
+      edits: [{ at: 6, kind: 'back', was: 'R', is: "R'" }],
+    })
+    const inI = lantern(
+      ...heard.slice(0, 2),
+      'R U Ri U R U2 R',
+      '--keep',
+      'layer:D',
+      '--dialect',
+      'i',
+    )
+    expect(inI.out).toContain('R U Ri U R U2 Ri')
+    expect(lantern('repair', 'cube-2', 'R U', '--keep', 'layer:D', '--edits', '0').err).toMatch(
+      /As it was heard it does not do that/,
+    )
+    expect(lantern('repair', 'cube-2', 'R U', '--keep', 'DFX').err).toMatch(/DFX/)
+    expect(lantern('repair', 'cube-2', 'R U').code).toBe(2)
+  })
+
   it('describes a puzzle file so that it can be rebuilt', () => {
     const file = join(folder, 'flat.json')
     const definition = {

@@ -3,10 +3,13 @@ import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
+import { readEnds, readKeep } from '../core/algorithms/readWish'
+import { repair, REPAIR_LIMITS } from '../core/algorithms/repair'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
 import { CATALOG_NAMES, puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
+import { CANONICAL, DIALECTS, type DialectId } from '../core/notation/dialect'
 import { readTurns } from '../core/notation/read'
 import { inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
@@ -19,6 +22,7 @@ import { diagnose } from '../core/stuck/diagnose'
 import { remediesFor } from '../core/stuck/remedies'
 import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
+import { plural } from '../core/words'
 import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
 import { byHeart, plainAim } from '../core/coach/byHeart'
@@ -36,10 +40,11 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   schools <puzzle>
   school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
+  repair <puzzle> "<heard>" [--keep K] [--from "<turns>"] [--ends E] [--edits N] [--dialect D]
   check <puzzle> --state FILE
   order <puzzle>
 <puzzle> is a shipped id or the path of a puzzle file; with --locked "front,back" a circle cube
-has these faces locked.`
+has these faces locked. K: piece ids with commas, layer:D or all-but:U; E: home, faced:U or placed:U.`
 
 const OPTIONS = {
   json: { type: 'boolean' },
@@ -55,6 +60,11 @@ const OPTIONS = {
   steps: { type: 'boolean' },
   puzzle: { type: 'string' },
   states: { type: 'string' },
+  keep: { type: 'string' },
+  from: { type: 'string' },
+  ends: { type: 'string' },
+  edits: { type: 'string' },
+  dialect: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -195,6 +205,55 @@ const COMMANDS: Record<string, Command> = {
     )
   },
 
+  repair(rest, values) {
+    const [puzzle, text] = puzzleAnd(rest, 1, values)
+    const { keep, from, ends, dialect = CANONICAL } = values
+    if (keep === undefined && ends === undefined)
+      throw new Usage('repair needs --keep or --ends: what the sequence should do')
+    if (!isDialect(dialect)) throw new Usage(`--dialect must be one of ${DIALECT_IDS.join(', ')}`)
+    const most = wholeNumber(values.edits, 'edits') ?? REPAIR_LIMITS.edits
+    if (most > REPAIR_LIMITS.edits)
+      throw new Usage(`--edits must be ${REPAIR_LIMITS.edits} at most`)
+    const heard = told(readTurns(puzzle, text, dialect))
+    if (heard.length > REPAIR_LIMITS.turns)
+      throw new Failure(`A sequence of more than ${REPAIR_LIMITS.turns} turns is not repaired.`)
+    const { edits, readings } = repair(
+      puzzle,
+      heard,
+      {
+        keep: keep === undefined ? [] : told(readKeep(puzzle, keep)),
+        ...(from === undefined ? {} : { from: stateAfter(puzzle, from) }),
+        ...(ends === undefined ? {} : { ends: told(readEnds(puzzle, ends)) }),
+      },
+      most,
+    )
+    if (edits === undefined)
+      throw new Failure(
+        most === 0
+          ? 'As it was heard it does not do that.'
+          : `No reading with up to ${plural(most, 'edit')} does that.`,
+      )
+    const list = readings.map((reading) => ({
+      turns: writeTurns(reading.turns, dialect),
+      edits: reading.edits.map(({ at, kind, was, is }) => ({
+        at,
+        kind,
+        was: was.join(' '),
+        is: is.join(' '),
+      })),
+      ...(readings.length === 1 ? { only: true } : {}),
+    }))
+    printAll(values, list, ({ turns, edits: made }) =>
+      [
+        turns,
+        ...made.map(
+          ({ at, kind, was, is }) =>
+            `  turn ${at + 1}, ${kind}: ${was || 'nothing'} is ${is || 'nothing'}`,
+        ),
+      ].join('\n'),
+    )
+  },
+
   check(rest, values) {
     const [puzzle] = puzzleAnd(rest, 0, values)
     if (values.state === undefined) throw new Usage('check needs --state FILE')
@@ -242,6 +301,9 @@ const COMMANDS: Record<string, Command> = {
     )
   },
 }
+
+const DIALECT_IDS: readonly string[] = DIALECTS.map(({ id }) => id)
+const isDialect = (id: string): id is DialectId => DIALECT_IDS.includes(id)
 
 const WARM_PLANS = 3
 /** States that a school file is tried from, if no other number is asked for. */

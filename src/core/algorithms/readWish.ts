@@ -1,0 +1,50 @@
+/** Reads what a repaired sequence shall keep and do: 'DFR,DF', 'layer:D', 'all-but:U'; 'home', 'faced:U', 'placed:U'. */
+import { piecesShowing } from '../analysis/sides'
+import type { Puzzle } from '../puzzle/compile'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { fail, ok, type Result } from '../result'
+import type { Wish } from './repair'
+
+const SIDES = DIRECTIONS.map(({ letter }) => letter).join(', ')
+
+const sideOf = (letter: string): Direction | undefined =>
+  DIRECTIONS.find((direction) => direction.letter === letter)
+
+const noSide = (field: string, given: string) =>
+  fail('bad-wish', `${field} names the side '${given}', which is none of ${SIDES}.`, { field })
+
+/** Pieces by id with commas between, all that show a side, or all that do not. Indices, ascending. */
+export function readKeep(puzzle: Puzzle, text: string): Result<number[]> {
+  const all = puzzle.pieces.map((_, p) => p)
+  const [, how, letter] = /^(layer|all-but):(.*)$/.exec(text) ?? []
+  if (how !== undefined) {
+    const side = sideOf(letter)
+    if (!side) return noSide('keep', letter)
+    const shown = piecesShowing(puzzle, side)
+    return ok(all.filter((p) => shown.includes(p) === (how === 'layer')))
+  }
+  const ids = text.split(',').map((id) => id.trim())
+  const unknown = ids.find((id) => puzzle.pieces.every((piece) => piece.id !== id))
+  if (unknown !== undefined)
+    return fail('bad-wish', `keep names the piece '${unknown}', which this puzzle does not have.`, {
+      field: 'keep',
+    })
+  return ok(all.filter((p) => ids.includes(puzzle.pieces[p].id)))
+}
+
+/** How it shall end: everything home, or the pieces of one side facing it or in their places. */
+export function readEnds(puzzle: Puzzle, text: string): Result<NonNullable<Wish['ends']>> {
+  if (text === 'home') return ok({ must: 'home', pieces: puzzle.pieces.map((_, p) => p) })
+  const [, must, letter] = /^(faced|placed):(.*)$/.exec(text) ?? []
+  if (must === undefined)
+    return fail('bad-wish', `ends is '${text}', but must be home, faced:U or placed:U.`, {
+      field: 'ends',
+    })
+  const side = sideOf(letter)
+  if (!side) return noSide('ends', letter)
+  return ok({
+    must: must as 'faced' | 'placed',
+    pieces: [...piecesShowing(puzzle, side)],
+    side,
+  })
+}
