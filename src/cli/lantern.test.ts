@@ -133,6 +133,35 @@ describe('lantern', () => {
     expect(lantern('repair', 'cube-2', 'R U').code).toBe(2)
   })
 
+  it('reads and writes dialects, lists what words without directions can mean, and tries all', () => {
+    const out = lantern('read', "R U' L2", '--dialect', 'prime', '--write', 'hands').out.trim()
+    expect(out).toBe('right up, top with the left hand, left half round')
+    expect(lantern('read', out, '--dialect', 'hands').out.trim()).toBe("R U' L2")
+    const small = ['read', "r U l'", '--dialect', 'prime', '--puzzle', 'cube-4', '--small']
+    expect(lantern(...small, 'wide').out.trim()).toBe("1-2R U 1-2L'")
+    expect(lantern(...small, 'inner').out.trim()).toBe("2R U 2L'")
+    const loose = JSON.parse(
+      lantern('read', 'up, across, down', '--dialect', 'words-loose', '--json').out,
+    ) as object[]
+    expect(loose).toEqual([{ turns: "R U R'" }, { turns: "R U' R'" }])
+    expect(lantern('read', 'R', '--dialect', 'runes').code).toBe(2)
+    expect(lantern('read', 'R sideways', '--dialect', 'words').err).toMatch(/sideways/)
+    const tried = [
+      'repair',
+      'cube-3',
+      'right, top, right back, top back',
+      '--dialect',
+      'words-loose',
+    ]
+    const [only] = JSON.parse(
+      lantern(...tried, '--from', "U R U' R'", '--ends', 'home', '--json').out,
+    ) as { turns: string; only?: true }[]
+    expect(only).toMatchObject({
+      turns: 'right clockwise, top clockwise, right back, top back',
+      only: true,
+    })
+  })
+
   it('describes a puzzle file so that it can be rebuilt', () => {
     const file = join(folder, 'flat.json')
     const definition = {

@@ -11,9 +11,13 @@ import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
 import { CANONICAL, DIALECTS, type DialectId } from '../core/notation/dialect'
 import { readTurns } from '../core/notation/read'
+import { SMALL_MEANINGS, withSmallLetters, type SmallMeaning } from '../core/notation/smallLetters'
+import { SPOKEN, spokenDialect } from '../core/notation/spoken'
+import { readLoosely, readSpoken, speak } from '../core/notation/spoken/spoken'
+import { words } from '../core/notation/spoken/words'
 import { inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
-import { compile, type Puzzle } from '../core/puzzle/compile'
+import { compile, type Puzzle, type Turn } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { scramble, scrambledState } from '../core/scramble/scramble'
 import { schoolAmong, schoolsFor, schoolsOf } from '../core/schools'
@@ -41,6 +45,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
   repair <puzzle> "<heard>" [--keep K] [--from "<turns>"] [--ends E] [--edits N] [--dialect D]
+  read "<text>" --dialect D [--write D] [--puzzle P] [--small inner|wide]
   check <puzzle> --state FILE
   order <puzzle>
 <puzzle> is a shipped id or the path of a puzzle file; with --locked "front,back" a circle cube
@@ -65,6 +70,8 @@ const OPTIONS = {
   ends: { type: 'string' },
   edits: { type: 'string' },
   dialect: { type: 'string' },
+  write: { type: 'string' },
+  small: { type: 'string' },
 } as const
 
 type Values = ReturnType<typeof parse>['values']
@@ -210,31 +217,30 @@ const COMMANDS: Record<string, Command> = {
     const { keep, from, ends, dialect = CANONICAL } = values
     if (keep === undefined && ends === undefined)
       throw new Usage('repair needs --keep or --ends: what the sequence should do')
-    if (!isDialect(dialect)) throw new Usage(`--dialect must be one of ${DIALECT_IDS.join(', ')}`)
     const most = wholeNumber(values.edits, 'edits') ?? REPAIR_LIMITS.edits
     if (most > REPAIR_LIMITS.edits)
       throw new Usage(`--edits must be ${REPAIR_LIMITS.edits} at most`)
-    const heard = told(readTurns(puzzle, text, dialect))
-    if (heard.length > REPAIR_LIMITS.turns)
+    const wish = {
+      keep: keep === undefined ? [] : told(readKeep(puzzle, keep)),
+      ...(from === undefined ? {} : { from: stateAfter(puzzle, from) }),
+      ...(ends === undefined ? {} : { ends: told(readEnds(puzzle, ends)) }),
+    }
+    const meant = readIn(puzzle, text, dialect, values)
+    if (meant.some((turns) => turns.length > REPAIR_LIMITS.turns))
       throw new Failure(`A sequence of more than ${REPAIR_LIMITS.turns} turns is not repaired.`)
-    const { edits, readings } = repair(
-      puzzle,
-      heard,
-      {
-        keep: keep === undefined ? [] : told(readKeep(puzzle, keep)),
-        ...(from === undefined ? {} : { from: stateAfter(puzzle, from) }),
-        ...(ends === undefined ? {} : { ends: told(readEnds(puzzle, ends)) }),
-      },
-      most,
-    )
-    if (edits === undefined)
+    // Where directions are missing the readings are tried as they stand.
+    const edits = meant.length > 1 ? 0 : most
+    const readings = meant.flatMap((turns) => repair(puzzle, turns, wish, edits).readings)
+    if (readings.length === 0)
       throw new Failure(
-        most === 0
-          ? 'As it was heard it does not do that.'
-          : `No reading with up to ${plural(most, 'edit')} does that.`,
+        meant.length > 1
+          ? `None of the ${meant.length} ways to read this does that.`
+          : most === 0
+            ? 'As it was heard it does not do that.'
+            : `No reading with up to ${plural(most, 'edit')} does that.`,
       )
     const list = readings.map((reading) => ({
-      turns: writeTurns(reading.turns, dialect),
+      turns: writeIn(reading.turns, dialect),
       edits: reading.edits.map(({ at, kind, was, is }) => ({
         at,
         kind,
@@ -252,6 +258,15 @@ const COMMANDS: Record<string, Command> = {
         ),
       ].join('\n'),
     )
+  },
+
+  read(rest, values) {
+    expectCount(rest, 1)
+    if (values.dialect === undefined) throw new Usage('read needs --dialect D')
+    const puzzle = loadPuzzle(values.puzzle ?? 'cube-3')
+    const readings = readIn(puzzle, rest[0], values.dialect, values)
+    const list = readings.map((turns) => ({ turns: writeIn(turns, values.write ?? CANONICAL) }))
+    printAll(values, list, ({ turns }) => turns)
   },
 
   check(rest, values) {
@@ -302,8 +317,33 @@ const COMMANDS: Record<string, Command> = {
   },
 }
 
-const DIALECT_IDS: readonly string[] = DIALECTS.map(({ id }) => id)
-const isDialect = (id: string): id is DialectId => DIALECT_IDS.includes(id)
+const isLetters = (id: string): id is DialectId => DIALECTS.some((dialect) => dialect.id === id)
+
+/** Words whose directions may be missing. */
+const LOOSE = 'words-loose'
+
+const DIALECT_IDS = [...DIALECTS, ...SPOKEN].map(({ id }) => id)
+
+/** Turns of a text in a dialect; all that it can mean where directions may be missing. */
+function readIn(puzzle: Puzzle, text: string, id: string, { small }: Values): readonly Turn[][] {
+  if (small !== undefined && !SMALL_MEANINGS.some((meaning) => meaning === small))
+    throw new Usage(`--small must be ${SMALL_MEANINGS.join(' or ')}`)
+  if (id === LOOSE) return told(readLoosely(puzzle, text, words))
+  const spoken = spokenDialect(id)
+  if (spoken) return [told(readSpoken(puzzle, text, spoken))]
+  if (!isLetters(id))
+    throw new Usage(`--dialect must be one of ${[...DIALECT_IDS, LOOSE].join(', ')}`)
+  const letters =
+    small === undefined ? text : withSmallLetters(puzzle, text, small as SmallMeaning).text
+  return [told(readTurns(puzzle, letters, id))]
+}
+
+function writeIn(turns: readonly Turn[], id: string): string {
+  const spoken = id === LOOSE ? words : spokenDialect(id)
+  if (spoken) return speak(spoken, turns)
+  if (!isLetters(id)) throw new Usage(`--write must be one of ${DIALECT_IDS.join(', ')}`)
+  return writeTurns(turns, id)
+}
 
 const WARM_PLANS = 3
 /** States that a school file is tried from, if no other number is asked for. */
