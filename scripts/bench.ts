@@ -89,8 +89,8 @@ for (const metric of ['half', 'quarter'] as const) {
   console.log(`  ${table.counts.map((n, d) => `${d}: ${n}`).join('  ')}`)
 }
 
-title('Sequences that were misheard')
-measureAlgorithms()
+title('Sequences that are looked for, or were misheard')
+await measureAlgorithms()
 
 title('Turns a second')
 for (const id of CATALOG_IDS) {

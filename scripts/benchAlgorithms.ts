@@ -1,4 +1,5 @@
-/** Sequences put to the test: how long it takes to find what was meant by one that was misheard. */
+/** Sequences put to the test: how long it takes to find one with an effect, and what was meant by one that was misheard. */
+import { find } from '../src/core/algorithms/find'
 import { repair } from '../src/core/algorithms/repair'
 import { puzzleById } from '../src/core/catalog'
 import { readTurns } from '../src/core/notation/read'
@@ -15,7 +16,28 @@ const HEARD = [
   [3, "R U R' U R' F R2 U' R' U R U R' F"],
 ] as const
 
-export function measureAlgorithms(): void {
+/** Effects that people ask for on a 3x3x3: three corners, three edges, two flips, as sequences that are known. */
+const EFFECTS = [
+  "R U R' D R U' R' D'",
+  "R2 U R U R2 U2 R2 U2 R2 U R U' R2",
+  "R U' R U R U R U' R' U' R2",
+]
+
+export async function measureAlgorithms(): Promise<void> {
+  const cube3 = must(puzzleById('cube-3'))
+  for (const text of EFFECTS) {
+    const turns = must(readTurns(cube3, text))
+    const began = performance.now()
+    const found = await find(cube3, {
+      position: must(turnAll(cube3, start(cube3), turns)),
+      layers: [...'UDFBRL'],
+      most: turns.length,
+    })
+    const [best] = found.ok ? found.value : []
+    console.log(
+      `cube-3, the effect of ${text}: ${best ? `${best.turns.length} turns` : 'nothing'} in ${Math.round(performance.now() - began)} ms`,
+    )
+  }
   for (const id of ['cube-2', 'cube-3']) {
     const puzzle = must(puzzleById(id))
     const read = (text: string) => must(readTurns(puzzle, text))

@@ -105,6 +105,15 @@ describe('lantern', () => {
     expect(lantern('school', file).code).toBe(2)
   }, 240_000)
 
+  it('finds shorter sequences with the effect of one, or says why there is none', () => {
+    const asked = ['find', 'cube-3', '--same']
+    const found = JSON.parse(lantern(...asked, "R U2 R' R U2 R2 U", '--json').out) as object[]
+    expect(found[0]).toMatchObject({ turns: "R' U", turnCount: 2, shortest: true })
+    expect(lantern(...asked, 'R U', '--most', '99').err).toMatch(/most is 99/)
+    expect(lantern(...asked, 'R U F', '--layers', 'R U').err).toMatch(/Nothing was found/)
+    expect(lantern('find', 'cube-3').code).toBe(2)
+  })
+
   it('repairs what was misheard, or says that it cannot', () => {
     const heard = ['repair', 'cube-3', "R U R' U R U2 R", '--from', "R U2 R' U' R U' R'"]
     const readings = JSON.parse(

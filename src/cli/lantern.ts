@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
+import { find, MOST_TURNS } from '../core/algorithms/find'
 import { readEnds, readKeep } from '../core/algorithms/readWish'
 import { repair, REPAIR_LIMITS } from '../core/algorithms/repair'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
@@ -15,7 +16,7 @@ import { SMALL_MEANINGS, withSmallLetters, type SmallMeaning } from '../core/not
 import { SPOKEN, spokenDialect } from '../core/notation/spoken'
 import { readLoosely, readSpoken, speak } from '../core/notation/spoken/spoken'
 import { words } from '../core/notation/spoken/words'
-import { inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
+import { holdAfter, inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
 import { compile, type Puzzle, type Turn } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
@@ -28,7 +29,8 @@ import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
 import { plural } from '../core/words'
 import { slotName } from '../core/analysis/anatomy'
-import { isSolved, start, turnAll, writeState, type State } from '../core/state'
+import { INVERSE } from '../core/rotation'
+import { isSolved, rotateState, start, turnAll, writeState, type State } from '../core/state'
 import { byHeart, plainAim } from '../core/coach/byHeart'
 import { prove } from '../core/coach/prove'
 import { readSchool } from '../core/schools/readSchool'
@@ -44,6 +46,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   schools <puzzle>
   school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
+  find <puzzle> --same "<algorithm>" [--layers "R U F"] [--most N] [--seconds S]
   repair <puzzle> "<heard>" [--keep K] [--from "<turns>"] [--ends E] [--edits N] [--dialect D]
   read "<text>" --dialect D [--write D] [--puzzle P] [--small inner|wide]
   check <puzzle> --state FILE
@@ -71,6 +74,10 @@ const OPTIONS = {
   edits: { type: 'string' },
   dialect: { type: 'string' },
   write: { type: 'string' },
+  same: { type: 'string' },
+  layers: { type: 'string' },
+  most: { type: 'string' },
+  seconds: { type: 'string' },
   small: { type: 'string' },
 } as const
 
@@ -84,22 +91,25 @@ function parse(args: string[]) {
   }
 }
 
-function main(args: string[]): void {
+async function main(args: string[]): Promise<void> {
   const { values, positionals } = parse(args)
   const [name, ...rest] = positionals
   if (values.help || name === undefined) {
-    if (values.help) return void process.stdout.write(`${USAGE}\n`)
+    if (values.help) {
+      process.stdout.write(`${USAGE}\n`)
+      return
+    }
     throw new Usage('a command is missing')
   }
   const command = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined
   if (!command) throw new Usage(`there is no command ${name}`)
-  command(rest, values)
+  await command(rest, values)
 }
 
 /** More are asked for one after another. */
 const MOST_SCRAMBLES = 100_000
 
-type Command = (rest: string[], values: Values) => void
+type Command = (rest: string[], values: Values) => void | Promise<void>
 
 const COMMANDS: Record<string, Command> = {
   puzzles(rest, values) {
@@ -210,6 +220,35 @@ const COMMANDS: Record<string, Command> = {
         `${effect.untouched} pieces untouched, back after ${effect.order}`,
       ].join('\n'),
     )
+  },
+
+  async find(rest, values) {
+    const [puzzle] = puzzleAnd(rest, 0, values)
+    if (values.same === undefined) throw new Usage('find needs --same "<algorithm>"')
+    const asked = told(readTurns(puzzle, values.same))
+    const after = told(turnAll(puzzle, start(puzzle), asked))
+    const until = performance.now() + 1000 * (wholeNumber(values.seconds, 'seconds') ?? 60)
+    const found = told(
+      await find(puzzle, {
+        position: rotateState(after, INVERSE[holdAfter(asked)]),
+        most: wholeNumber(values.most, 'most') ?? Math.min(asked.length, MOST_TURNS),
+        ...(values.layers === undefined ? {} : { layers: values.layers.trim().split(/[ ,]+/) }),
+        rest: () => Promise.resolve(performance.now() > until),
+      }),
+    )
+    if (found.length === 0)
+      throw new Failure(
+        performance.now() > until
+          ? 'Nothing was found in that time.'
+          : 'Nothing was found: no sequence of so few turns does that, or memory ran out first.',
+      )
+    const list = found.map(({ turns, cost }) => ({
+      turns: writeTurns(turns),
+      turnCount: turns.length,
+      handCost: Math.round(cost * 10) / 10,
+      shortest: true,
+    }))
+    printAll(values, list, ({ turns, turnCount }) => `${turns}  (${turnCount} turns)`)
   },
 
   repair(rest, values) {
@@ -504,7 +543,7 @@ function printAll<T>(values: Values, list: readonly T[], inWords: (value: T) => 
 }
 
 try {
-  main(process.argv.slice(2))
+  await main(process.argv.slice(2))
 } catch (error) {
   // What is no failure of the question is one of the program, and is told as such: never a stack of calls.
   const message = error instanceof Error ? error.message : String(error)
