@@ -138,5 +138,10 @@ describe('cage', () => {
     expect(frameMeeting(puzzle, even, up, turned)).toBeUndefined()
     const twice = turnFreely(puzzle, turned, odd, new Uint8Array(finished.length))
     expect(frameMeeting(puzzle, even, up, twice)).toBe(0)
+    // Of some that have left their places among others there is nothing to count.
+    const some = [
+      { layer: 'base', must: 'even', select: { kinds: ['edge bit'], circle: 1 } } as const,
+    ]
+    expect(frameMeeting(puzzle, some, up, turned)).toBeUndefined()
   })
 })

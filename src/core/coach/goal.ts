@@ -311,16 +311,18 @@ function wholesMeet(
   return wholes.every((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
 }
 
-/** Whether pieces of one orbit are an even number of exchanges from home. */
-export const areEven = (
+/** Whether an even number of exchanges would bring pieces home; never if they lie in other places than their own. */
+export function areEven(
   puzzle: Puzzle,
   pieces: readonly number[],
   state: State,
   frame: Rotation,
-): boolean =>
-  parityOf(
-    pieces.map((p) => pieces.indexOf(puzzle.place[24 * p + multiply(INVERSE[frame], state[p])])),
-  ) === 0
+): boolean {
+  const to = pieces.map((p) =>
+    pieces.indexOf(puzzle.place[24 * p + multiply(INVERSE[frame], state[p])]),
+  )
+  return !to.includes(-1) && parityOf(to) === 0
+}
 
 function areTogether(
   puzzle: Puzzle,

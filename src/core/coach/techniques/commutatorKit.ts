@@ -1,8 +1,8 @@
 /**
  * What a stage that works by commutators has in its hand: single turns, A B A' B', A B A' C A B' A' C' and
  * [A, B] C [B, A] C', each set up by some turns and undone. Of those that do the same to the pieces that are asked
- * about the shortest is kept. Sequences that take just three of these round are set up until all are found, so that
- * there is always a way on.
+ * about the shortest is kept. Sequences that take just three of these round are set up until all are found, or as many
+ * as anyone needs, so that there is nearly always a way on.
  */
 import { layersOf } from '../../analysis/layers'
 import { holdOf } from '../../analysis/placements'
