@@ -13,9 +13,9 @@ import { nestedBoxes } from './nested-boxes'
 import { oneTrigger } from './one-trigger'
 import { reduction } from './reduction'
 import type { School } from './school'
-import { shapeAndSlide } from './shape-and-slide'
 import { shapeFirst } from './shape-first'
 import { slideIn } from './slide-in'
+import { slideInCapped } from './slide-in-capped'
 
 export const SCHOOLS: readonly School[] = [
   oneTrigger,
@@ -31,12 +31,12 @@ export const SCHOOLS: readonly School[] = [
   nestedBoxes,
   shapeFirst,
   slideIn,
+  slideInCapped,
   cage,
   capsByBlocks,
-  shapeAndSlide,
 ]
 
-/** @throws if no written school has the id */
+/** One that a smaller box is played by. @throws if no written school has the id */
 export function writtenSchool(id: string): School {
   const found = SCHOOLS.find((school) => school.id === id)
   if (!found) throw new Error(`no school is written with the id ${id}`)

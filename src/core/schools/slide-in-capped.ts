@@ -1,3 +1,4 @@
+/** Slide in, for a core with caps, which changes shape: the half-turning box of the same solid is in `slide-in`. */
 import type { Condition, School, Selection, Stage } from './school'
 
 const must = (demand: Condition['must'], select: Selection): Condition => ({
@@ -26,9 +27,9 @@ const cornersHome = [must('looks home', corners), settled, inShape]
 const edgesHome = [must('looks home', edges), ...cornersHome]
 const coreHome = [must('looks home', belt), ...edgesHome]
 
-export const shapeAndSlide: School = {
-  id: 'shape-and-slide',
-  name: 'Shape, core, slide in',
+export const slideInCapped: School = {
+  id: 'slide-in',
+  name: 'Slide in',
   character:
     'The shape, then the core, its caps riding along; the caps last, a layer slid under a side that is turned half round.',
   fits: { mechanism: 'capped', ends: 3, length: [5, 5], inSolids: 'only' },
