@@ -36,7 +36,7 @@ export const capsByBlocks: School = {
   id: 'caps-by-blocks',
   name: 'Caps by blocks',
   character:
-    'The shape, the core, then one cap after another: what lies together comes home together, parked and lifted by half turns.',
+    'The shape, the core, then one cap after another: what lies together comes home together, by turns that keep the shape.',
   fits: { mechanism: 'capped', pairs: [2, 3] },
   options: [],
   isWithoutBase: true,
