@@ -4,7 +4,8 @@ import { puzzleById } from './catalog'
 import { compile, type Puzzle, type Turn } from './puzzle/compile'
 import { readDefinition } from './puzzle/readDefinition'
 import { must } from './result'
-import { start, turnFreely, type State } from './state'
+import { scramble, scrambledState } from './scramble/scramble'
+import { rotateState, start, turnFreely, type State } from './state'
 
 export const cube2 = must(puzzleById('cube-2'))
 export const cube3 = must(puzzleById('cube-3'))
@@ -175,3 +176,10 @@ export const after = (puzzle: Puzzle, turns: readonly Turn[], from = start(puzzl
 /** States of a puzzle reached by random turns, in any hold. */
 export const stateOf = (puzzle: Puzzle): fc.Arbitrary<State> =>
   turnsIn(puzzle, 60).map((turns) => after(puzzle, turns))
+
+/** A drawn state, its seed telling the hold as well. */
+export const drawn = (puzzle: Puzzle, seed: number): State =>
+  rotateState(
+    scrambledState(puzzle, scramble(puzzle, seed)),
+    puzzle.holds[seed % puzzle.holds.length],
+  )

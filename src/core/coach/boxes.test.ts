@@ -6,9 +6,8 @@ import { puzzleById } from '../catalog'
 import { must } from '../result'
 import { schoolsOf } from '../schools'
 import { stagesOf, type School } from '../schools/school'
-import { box, capped } from '../testing'
-import { scramble, scrambledState } from '../scramble/scramble'
-import { isSolved, rotateState } from '../state'
+import { box, capped, drawn } from '../testing'
+import { isSolved } from '../state'
 import { follow, openBench } from './bench'
 import { frameMeeting } from './goal'
 import { plan } from './plan'
@@ -26,12 +25,6 @@ function schoolOf(puzzle: Puzzle, ids = ['box-swaps', 'nested-boxes', 'shape-fir
   if (!school) throw new Error('no school of boxes')
   return school
 }
-
-const drawn = (puzzle: Puzzle, seed: number) =>
-  rotateState(
-    scrambledState(puzzle, scramble(puzzle, seed)),
-    puzzle.holds[seed % puzzle.holds.length],
-  )
 
 const routesOf = (puzzle: Puzzle, count: number) =>
   Array.from({ length: count }, (_, seed) => {

@@ -8,8 +8,8 @@ import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { cage } from '../schools/cage'
 import { schoolAmong, schoolsOf } from '../schools'
-import { scramble, scrambledState } from '../scramble/scramble'
-import { rotateState, turnFreely, start, type State } from '../state'
+import { start, turnFreely } from '../state'
+import { drawn } from '../testing'
 import { frameMeeting } from './goal'
 import { plan } from './plan'
 import { faultsOf } from './truth.testing'
@@ -42,12 +42,6 @@ const CLASSES: readonly (readonly FaceName[])[] = [
 ]
 
 const taughtOn = (puzzle: Puzzle) => must(schoolAmong(schoolsOf(puzzle), cage.id))
-
-const drawn = (puzzle: Puzzle, seed: number): State =>
-  rotateState(
-    scrambledState(puzzle, scramble(puzzle, seed)),
-    puzzle.holds[seed % puzzle.holds.length],
-  )
 
 describe('the circles of a circle cube', () => {
   it('are done in the order that the three locked ones of the shipped one ask for', () => {

@@ -2,14 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { capsInOrder, isInCap } from '../analysis/caps'
 import { puzzleById } from '../catalog'
-import { compile, type Puzzle } from '../puzzle/compile'
+import type { Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, opposite, type FaceName } from '../puzzle/directions'
-import { readDefinition } from '../puzzle/readDefinition'
 import { must } from '../result'
 import { capsByBlocks } from '../schools/caps-by-blocks'
 import { schoolAmong, schoolsOf } from '../schools'
-import { isInShape, scramble, scrambledState } from '../scramble/scramble'
-import { rotateState, start, turnAll, turnFreely, type State } from '../state'
+import { isInShape } from '../scramble/scramble'
+import { start, turnAll, turnFreely } from '../state'
+import { capped, drawn } from '../testing'
 import { plan } from './plan'
 import { stepsOf } from './route'
 import { steadyTurns } from './techniques/commutatorKit'
@@ -18,33 +18,15 @@ import { statesAfterStages } from './verify'
 
 const SIDES = DIRECTIONS.map(({ name }) => name)
 
-const withCaps = (caps: readonly FaceName[]): Puzzle =>
-  compile(
-    must(
-      readDefinition({
-        schema: 1,
-        id: 'capped',
-        name: 'capped',
-        mechanism: { kind: 'capped', caps },
-      }),
-    ),
-  )
-
 const plus = must(puzzleById('plus-3x3x3'))
 
 const taughtOn = (puzzle: Puzzle) => must(schoolAmong(schoolsOf(puzzle), capsByBlocks.id))
-
-const drawn = (puzzle: Puzzle, seed: number): State =>
-  rotateState(
-    scrambledState(puzzle, scramble(puzzle, seed)),
-    puzzle.holds[seed % puzzle.holds.length],
-  )
 
 describe('the caps of a core', () => {
   it('are each done once, those across from each other in a row, and share the cap pieces out', () => {
     fc.assert(
       fc.property(fc.subarray([...SIDES], { minLength: 1 }), (caps) => {
-        const puzzle = withCaps(caps)
+        const puzzle = capped(...caps)
         const order = capsInOrder(puzzle)
         expect(order.map(({ name }) => name).sort()).toEqual([...caps].sort())
         const pairs = order.filter((side) => caps.includes(opposite(side).name)).length / 2
@@ -61,7 +43,7 @@ describe('the caps of a core', () => {
 
   it('are done by blocks where all lie across from each other, in two pairs or three', () => {
     const isTaught = (caps: readonly FaceName[]) =>
-      schoolsOf(withCaps(caps)).some(({ id }) => id === capsByBlocks.id)
+      schoolsOf(capped(...caps)).some(({ id }) => id === capsByBlocks.id)
     expect(isTaught(['right', 'left', 'front', 'back'])).toBe(true)
     expect(isTaught(SIDES)).toBe(true)
     expect(isTaught(['up', 'down'])).toBe(false)
@@ -93,7 +75,7 @@ describe('turns that keep shape and hold', () => {
 describe('caps by blocks', () => {
   it.each([
     ['plus-3x3x3', plus, [1, 2]],
-    ['a core with six caps', withCaps(SIDES), [1]],
+    ['a core with six caps', capped(...SIDES), [1]],
   ] as const)('leads %s home, every sentence true', (_, puzzle, seeds) => {
     const school = taughtOn(puzzle)
     for (const seed of seeds) {

@@ -300,12 +300,16 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
 
 export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): PieceWords {
   const { puzzle, end, endFrame } = scene
-  const noun = kindPlural(baseKind(puzzle.pieces[of[0]].kind))
+  const kinds = [...new Set(of.map((p) => kindPlural(baseKind(puzzle.pieces[p].kind))))]
+  const noun = kinds.length > 1 ? `${listed(kinds)} together` : kinds[0]
   const status = { pieces: of, must: 'home', layer: 'base' } as const
   return {
     lookFor: `how the ${noun} could be exchanged two at a time: it would take an odd number of times.`,
     hold: holdOfScene(scene),
-    check: `${statusWords(scene, status, end, endFrame)}.`,
+    check:
+      kinds.length > 1
+        ? `the ${noun} take an even number of exchanges now.`
+        : `${statusWords(scene, status, end, endFrame)}.`,
     ifNot: MISTURNED,
     note: 'Three that go round are two exchanges, so an odd number is never brought home by them. A quarter turn makes it even.',
     hints: {

@@ -13,9 +13,8 @@ import { schoolAmong, schoolsOf } from '../schools'
 import { beltBarsBoxes } from '../schools/belt-bars-boxes'
 import { reduction } from '../schools/reduction'
 import { stagesOf, type School } from '../schools/school'
-import { scramble, scrambledState } from '../scramble/scramble'
-import { isSolved, looksHome, rotateState, start, turnFreely, type State } from '../state'
-import { box } from '../testing'
+import { isSolved, looksHome, rotateState, start, turnFreely } from '../state'
+import { box, drawn } from '../testing'
 import { plan } from './plan'
 import { stepsOf, type Route } from './route'
 import { trailOf } from './standing'
@@ -76,12 +75,6 @@ const schoolOf = (puzzle: Puzzle) => {
   if (!school) throw new Error('no reduction')
   return school
 }
-
-const drawn = (puzzle: Puzzle, seed: number): State =>
-  rotateState(
-    scrambledState(puzzle, scramble(puzzle, seed)),
-    puzzle.holds[seed % puzzle.holds.length],
-  )
 
 const routeFrom = (puzzle: Puzzle, seed: number): Route =>
   must(plan(puzzle, schoolOf(puzzle), drawn(puzzle, seed)))

@@ -3,6 +3,7 @@
  * the states that they speak of. What it finds is a defect of the program; tests and the benchmark ask it.
  */
 import { joinedAs, joinedState, wholesIn, type Joined } from '../analysis/joined'
+import { parityOf } from '../analysis/invariants'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { placeNamesOf } from '../analysis/placeNames'
 import { piecesShowing, sideOpposite, sidesOf, turnSide } from '../analysis/sides'
@@ -194,6 +195,7 @@ class Card {
     this.remedies()
     this.commutators()
     this.shapes()
+    this.evens()
     this.holds()
     this.small()
     this.deceptions()
@@ -1058,6 +1060,23 @@ class Card {
     )
     this.claim(before.join() === pieces.join(), `other pieces glow: ${lookFor}`)
     this.claim(out(this.end).length === 0, `some still stand out: ${lookFor}`)
+  }
+
+  /** An odd number of exchanges before, an even one afterwards, of all that glow. */
+  private evens(): void {
+    if (this.step.kind !== 'even') return
+    const { puzzle, step } = this
+    const own = step.pieces.map((id) => puzzle.pieces.findIndex((piece) => piece.id === id))
+    const parity = ({ state, frame }: Moment) =>
+      parityOf(
+        own.map((p) => own.indexOf(puzzle.place[24 * p + multiply(INVERSE[frame], state[p])])),
+      )
+    const [before, after] = [this.readAt(this.turnsDone), this.readAt(step.turns.length)].map(
+      parity,
+    )
+    this.claim(before === 1 && after === 0, `not odd, then even: ${step.lookFor}`)
+    for (const kind of new Set(own.map((p) => baseKind(puzzle.pieces[p].kind))))
+      this.claim(step.lookFor.includes(kind), `nothing is said of the ${kind}s: ${step.lookFor}`)
   }
 
   private hasGlue = (): boolean => this.puzzle.definition.glue.length > 0
