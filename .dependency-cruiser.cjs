@@ -18,8 +18,8 @@ const FLOORS = [
   ['universal'],
   ['schools'],
   ['coach'],
-  ['stuck', 'statistics', 'algorithms'],
-  ['copy'],
+  ['stuck', 'statistics'],
+  ['copy', 'algorithms'],
 ]
 
 const floors = FLOORS.map((floor, at) => ({

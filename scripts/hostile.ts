@@ -6,8 +6,7 @@
 import { catalog, compiledFrom, puzzleById } from '../src/core/catalog'
 import { scramble } from '../src/core/scramble/scramble'
 import { writeTurns } from '../src/core/notation/write'
-import { DIALECTS } from '../src/core/notation/dialect'
-import { readTurns } from '../src/core/notation/read'
+import { DIALECT_IDS, readIn } from '../src/core/notation/dialect'
 import { readDefinition, readPuzzleFile } from '../src/core/puzzle/readDefinition'
 import type { Random } from '../src/core/random'
 import { must, type Result } from '../src/core/result'
@@ -205,7 +204,7 @@ export function hostilities(): Hostility[] {
         const whole = `[${algorithms[at].split(' ').slice(0, 4).join(' ')}: (${algorithms[at]})2]`
         const bad = random.below(12) === 0 ? pick(random, BAD)() : spoiledText(random, whole)
         const text = typeof bad === 'string' ? bad : String(Object(bad).length)
-        return Promise.resolve(told(text, readTurns(puzzles[at], text, pick(random, DIALECTS).id)))
+        return Promise.resolve(told(text, readIn(puzzles[at], text, pick(random, DIALECT_IDS))))
       },
     },
     {

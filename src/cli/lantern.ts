@@ -4,17 +4,17 @@ import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
 import { find, MOST_TURNS } from '../core/algorithms/find'
-import { readEnds, readKeep } from '../core/algorithms/readWish'
+import { readEnds, readKeep } from '../core/algorithms/keep'
 import { repair, REPAIR_LIMITS } from '../core/algorithms/repair'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
 import { CATALOG_NAMES, puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
 import { turnsOfStage, type Route } from '../core/coach/route'
-import { CANONICAL, DIALECTS, type DialectId } from '../core/notation/dialect'
+import { DIALECT_IDS, readIn, type DialectId } from '../core/notation/dialect'
+import { CANONICAL } from '../core/notation/letters'
 import { readTurns } from '../core/notation/read'
 import { SMALL_MEANINGS, withSmallLetters, type SmallMeaning } from '../core/notation/smallLetters'
-import { SPOKEN, spokenDialect } from '../core/notation/spoken'
-import { readLoosely, readSpoken, speak } from '../core/notation/spoken/spoken'
+import { readLoosely } from '../core/notation/spoken/spoken'
 import { words } from '../core/notation/spoken/words'
 import { holdAfter, inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
 import { writeTurns } from '../core/notation/write'
@@ -264,7 +264,7 @@ const COMMANDS: Record<string, Command> = {
       ...(from === undefined ? {} : { from: stateAfter(puzzle, from) }),
       ...(ends === undefined ? {} : { ends: told(readEnds(puzzle, ends)) }),
     }
-    const meant = readIn(puzzle, text, dialect, values)
+    const meant = readAllIn(puzzle, text, dialect, values)
     if (meant.some((turns) => turns.length > REPAIR_LIMITS.turns))
       throw new Failure(`A sequence of more than ${REPAIR_LIMITS.turns} turns is not repaired.`)
     // Where directions are missing the readings are tried as they stand.
@@ -303,8 +303,9 @@ const COMMANDS: Record<string, Command> = {
     expectCount(rest, 1)
     if (values.dialect === undefined) throw new Usage('read needs --dialect D')
     const puzzle = loadPuzzle(values.puzzle ?? 'cube-3')
-    const readings = readIn(puzzle, rest[0], values.dialect, values)
-    const list = readings.map((turns) => ({ turns: writeIn(turns, values.write ?? CANONICAL) }))
+    const list = readAllIn(puzzle, rest[0], values.dialect, values).map((turns) => ({
+      turns: writeIn(turns, values.write ?? CANONICAL),
+    }))
     printAll(values, list, ({ turns }) => turns)
   },
 
@@ -356,31 +357,26 @@ const COMMANDS: Record<string, Command> = {
   },
 }
 
-const isLetters = (id: string): id is DialectId => DIALECTS.some((dialect) => dialect.id === id)
-
 /** Words whose directions may be missing. */
 const LOOSE = 'words-loose'
 
-const DIALECT_IDS = [...DIALECTS, ...SPOKEN].map(({ id }) => id)
+const isDialect = (id: string): id is DialectId => (DIALECT_IDS as readonly string[]).includes(id)
 
 /** Turns of a text in a dialect; all that it can mean where directions may be missing. */
-function readIn(puzzle: Puzzle, text: string, id: string, { small }: Values): readonly Turn[][] {
+function readAllIn(puzzle: Puzzle, text: string, id: string, { small }: Values): readonly Turn[][] {
   if (small !== undefined && !SMALL_MEANINGS.some((meaning) => meaning === small))
     throw new Usage(`--small must be ${SMALL_MEANINGS.join(' or ')}`)
   if (id === LOOSE) return told(readLoosely(puzzle, text, words))
-  const spoken = spokenDialect(id)
-  if (spoken) return [told(readSpoken(puzzle, text, spoken))]
-  if (!isLetters(id))
+  if (!isDialect(id))
     throw new Usage(`--dialect must be one of ${[...DIALECT_IDS, LOOSE].join(', ')}`)
   const letters =
     small === undefined ? text : withSmallLetters(puzzle, text, small as SmallMeaning).text
-  return [told(readTurns(puzzle, letters, id))]
+  return [told(readIn(puzzle, letters, id))]
 }
 
 function writeIn(turns: readonly Turn[], id: string): string {
-  const spoken = id === LOOSE ? words : spokenDialect(id)
-  if (spoken) return speak(spoken, turns)
-  if (!isLetters(id)) throw new Usage(`--write must be one of ${DIALECT_IDS.join(', ')}`)
+  if (id === LOOSE) return writeTurns(turns, 'words')
+  if (!isDialect(id)) throw new Usage(`--write must be one of ${DIALECT_IDS.join(', ')}`)
   return writeTurns(turns, id)
 }
 

@@ -2,7 +2,7 @@
 import { boolean, mixed, number, object } from 'yup'
 import { trimmed } from './trimmed'
 import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
-import { DIALECTS, type DialectId } from './notation/dialect'
+import { DIALECT_IDS, type DialectId } from './notation/dialect'
 import type { Hand } from './notation/handCost'
 
 /** `system`: as the device has it. */
@@ -33,8 +33,6 @@ export const DEFAULT_SETTINGS: Settings = {
   keys: DEFAULT_KEYS,
 }
 
-const dialects = DIALECTS.map(({ id }) => id)
-
 const keysSchema = mixed<Keys>()
   .required()
   .test('keys', (value, context) => {
@@ -49,8 +47,12 @@ const keysSchema = mixed<Keys>()
 
 export const settingsSchema = object({
   nickname: trimmed().max(80, 'A nickname has at most 80 letters.').default(''),
-  readDialect: mixed<DialectId>().oneOf(dialects).required(),
-  writeDialect: mixed<DialectId>().oneOf(dialects).required(),
+  readDialect: mixed<DialectId>()
+    .oneOf([...DIALECT_IDS])
+    .required(),
+  writeDialect: mixed<DialectId>()
+    .oneOf([...DIALECT_IDS])
+    .required(),
   theme: mixed<Theme>().oneOf(['dusk', 'daylight', 'system']).required(),
   marks: boolean().required(),
   turnMs: number()

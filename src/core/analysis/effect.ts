@@ -37,22 +37,13 @@ export interface Effect {
  * nothing. Fails if a turn is blocked, or if the puzzle is out of shape afterwards.
  */
 export function effectOf(puzzle: Puzzle, turns: readonly Turn[]): Result<Effect> {
-  const after = turnAll(puzzle, start(puzzle), turns)
-  if (!after.ok) return after
-  const hold = holdAfter(turns)
-  const state = rotateState(after.value, INVERSE[hold])
-  if (state.some((r, p) => puzzle.place[24 * p + r] === NO_PLACE))
-    return fail(
-      'out-of-shape',
-      'After these turns the puzzle is out of shape, so its pieces lie in no places of the finished one. Add the turns that bring the shape back.',
-    )
+  const made = stateMade(puzzle, turns)
+  if (!made.ok) return made
+  const state = made.value
   const cycles: CycleEffect[] = []
   const twisted: TwistEffect[] = []
-  const seen = new Set<number>()
-  state.forEach((_, first) => {
-    if (seen.has(first)) return
-    const round = cycleFrom(puzzle, state, first)
-    round.forEach((place) => seen.add(place))
+  cyclesOf(puzzle, state).forEach((round) => {
+    const [first] = round
     const turned = round.reduce((sum, place) => multiply(state[place], sum), 0)
     const kind = puzzle.pieces[first].kind
     const places = round.map((place) => puzzle.pieces[place].id)
@@ -62,12 +53,38 @@ export function effectOf(puzzle: Puzzle, turns: readonly Turn[]): Result<Effect>
   const touched = cycles.reduce((sum, { places }) => sum + places.length, 0) + twisted.length
   return ok({
     turnCount: turns.filter((turn) => !turn.whole).length,
-    hold,
+    hold: holdAfter(turns),
     cycles,
     twisted,
     untouched: puzzle.pieces.length - touched,
     order: repeatsUntilBack(puzzle, turns),
   })
+}
+
+/** The finished puzzle after the turns, whole-puzzle turns taken back. Fails where `effectOf` does. */
+export function stateMade(puzzle: Puzzle, turns: readonly Turn[]): Result<State> {
+  const after = turnAll(puzzle, start(puzzle), turns)
+  if (!after.ok) return after
+  const state = rotateState(after.value, INVERSE[holdAfter(turns)])
+  if (state.some((r, p) => puzzle.place[24 * p + r] === NO_PLACE))
+    return fail(
+      'out-of-shape',
+      'After these turns the puzzle is out of shape, so its pieces lie in no places of the finished one. Add the turns that bring the shape back.',
+    )
+  return ok(state)
+}
+
+/** All places of a state in shape, in the rounds in which pieces go: those that stay are rounds of one. */
+export function cyclesOf(puzzle: Puzzle, state: State): number[][] {
+  const seen = new Set<number>()
+  const rounds: number[][] = []
+  state.forEach((_, first) => {
+    if (seen.has(first)) return
+    const round = cycleFrom(puzzle, state, first)
+    round.forEach((place) => seen.add(place))
+    rounds.push(round)
+  })
+  return rounds
 }
 
 /** Places in the order in which the piece of the first visits them. */
@@ -83,16 +100,22 @@ function cycleFrom(puzzle: Puzzle, state: State, first: number): number[] {
  * piece comes back by itself after at most 24 repeats (its rotations), all together after the least
  * common multiple. The numbers of repeats that end in a hold are the multiples of one of them, so
  * dividing by primes while it still ends in a hold finds it: it may be far beyond counting by doing.
+ *
+ * @param only the pieces that are looked at
  */
-function repeatsUntilBack(puzzle: Puzzle, turns: readonly Turn[]): number {
+export function repeatsUntilBack(
+  puzzle: Puzzle,
+  turns: readonly Turn[],
+  only: readonly number[] = puzzle.pieces.map((_, p) => p),
+): number {
   const once = sequenceOf(puzzle, turns)
   const repeated = [start(puzzle)]
   for (let n = 0; n < ROTATIONS; n++) repeated.push(doSequence(once, repeated[n]))
-  const rounds = puzzle.pieces.map((_, piece) =>
+  const rounds = only.map((piece) =>
     repeated.findIndex((state, repeats) => repeats > 0 && state[piece] === repeated[0][piece]),
   )
   const endsInHold = (repeats: number) => {
-    const turned = rounds.map((round, piece) => repeated[repeats % round][piece])
+    const turned = rounds.map((round, i) => repeated[repeats % round][only[i]])
     return turned.every((r) => r === turned[0]) && puzzle.holds.includes(turned[0])
   }
   let back = rounds.reduce(leastCommonMultiple, 1)

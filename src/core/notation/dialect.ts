@@ -1,29 +1,111 @@
 /**
- * Dialects of turn notation. The canonical one is stored; the others are read and written at the
- * border. What one dialect means differently from another is never guessed silently.
+ * All dialects of turn notation, to be read and written. What one means differently from another is never guessed:
+ * a text that could be two is given both ways.
  */
+import type { Puzzle, Turn } from '../puzzle/compile'
+import { fail, must, ok, type Result } from '../result'
+import type { DialectId } from './dialectId'
+import { CANONICAL, LETTERS, type LettersId } from './letters'
+import { readAlgorithm, readTurns } from './read'
+import { SMALL, smallOf, withSmallLetters } from './smallLetters'
+import { SPOKEN, spokenDialect } from './spoken'
+import { readSpoken } from './spoken/spoken'
+import { expand } from './tree'
+import { writeAlgorithm, writeTurns } from './write'
+
+export type { DialectId }
+
 export interface Dialect {
-  readonly id: string
+  readonly id: DialectId
   readonly name: string
-  /** A turn, back and half, as an example for menus. */
   readonly example: string
-  /** The sign of a turn back, as written. */
-  readonly back: string
-  /** Signs accepted as a turn back. */
-  readonly reads: readonly string[]
 }
 
-const APOSTROPHES = ["'", '\u2019', '\u2032', '\u00b4']
+export const DIALECTS: readonly Dialect[] = [...LETTERS, ...SMALL, ...SPOKEN].map(
+  ({ id, name, example }) => ({ id, name, example }),
+)
 
-export const DIALECTS = [
-  { id: 'prime', name: 'letters with a prime', example: "R R' R2", back: "'", reads: APOSTROPHES },
-  { id: 'i', name: 'letters with i', example: 'R Ri R2', back: 'i', reads: ['i', 'I'] },
-] as const satisfies readonly Dialect[]
+export const DIALECT_IDS: readonly DialectId[] = DIALECTS.map(({ id }) => id)
 
-export type DialectId = (typeof DIALECTS)[number]['id']
+export const dialectNamed = (id: DialectId): Dialect =>
+  DIALECTS.find((dialect) => dialect.id === id) as Dialect
 
-export const CANONICAL: DialectId = 'prime'
+/** Reads turns in a dialect; the error points at the character. */
+export function readIn(puzzle: Puzzle, text: string, id: DialectId = CANONICAL): Result<Turn[]> {
+  const small = smallOf(id)
+  if (small) {
+    const written = withSmallLetters(puzzle, text, small)
+    const read = readTurns(puzzle, written.text)
+    if (read.ok || read.problem.at === undefined) return read
+    const { at, sentence, code } = read.problem
+    return fail(code, sentence, { at: written.at(at) })
+  }
+  const spoken = spokenDialect(id)
+  if (spoken) return readSpoken(puzzle, text, spoken)
+  return readTurns(puzzle, text, isLetters(id) ? id : CANONICAL)
+}
 
-export function dialectOf(id: DialectId): Dialect {
-  return DIALECTS.find((dialect) => dialect.id === id) as Dialect
+const isLetters = (id: DialectId): id is LettersId => LETTERS.some((letters) => letters.id === id)
+
+/** A canonical text in a dialect, with its brackets where the dialect has any. @throws if it is none */
+export function rewritten(puzzle: Puzzle, canonical: string, id: DialectId): string {
+  const algorithm = must(readAlgorithm(puzzle, canonical))
+  return isLetters(id) ? writeAlgorithm(algorithm, id) : writeTurns(expand(puzzle, algorithm), id)
+}
+
+export interface ReadAs {
+  /** All that read the text so. */
+  readonly dialects: readonly Dialect[]
+  readonly turns: readonly Turn[]
+}
+
+/** What a text can be: each meaning with the dialects that give it. None if no dialect can read it. */
+export function meaningsOf(puzzle: Puzzle, text: string): ReadAs[] {
+  const found = new Map<string, { dialects: Dialect[]; turns: Turn[] }>()
+  for (const dialect of DIALECTS) {
+    const read = readIn(puzzle, text, dialect.id)
+    if (!read.ok || read.value.length === 0) continue
+    const key = read.value.map(({ name }) => name).join(' ')
+    const known = found.get(key)
+    if (known) known.dialects.push(dialect)
+    else found.set(key, { dialects: [dialect], turns: read.value })
+  }
+  return [...found.values()]
+}
+
+/**
+ * Reads a text in the dialect that the solver has chosen; where that cannot be, in the only one that can. Where
+ * another dialect reads it otherwise, its readings are given too, so that it can be asked.
+ */
+export function readAsked(
+  puzzle: Puzzle,
+  text: string,
+  id: DialectId,
+): Result<{
+  readonly turns: readonly Turn[]
+  readonly dialect: Dialect
+  readonly others: readonly ReadAs[]
+}> {
+  const own = readIn(puzzle, text, id)
+  if (text.trim() === '') return ok({ turns: [], dialect: dialectNamed(id), others: [] })
+  const meanings = meaningsOf(puzzle, text)
+  if (own.ok) {
+    const others = meanings.filter(({ dialects }) => dialects.every((each) => each.id !== id))
+    return ok({ turns: own.value, dialect: dialectNamed(id), others })
+  }
+  const [only, another] = meanings
+  if (only && !another) {
+    // All that fall back to plain words read those; the last of them is the plainest.
+    const dialect = only.dialects.at(-1) as Dialect
+    return ok({ turns: only.turns, dialect, others: [] })
+  }
+  if (another)
+    return fail(
+      'which-dialect',
+      `${own.problem.sentence} Other dialects read it, each otherwise.`,
+      {
+        at: own.problem.at,
+      },
+    )
+  return own
 }

@@ -10,13 +10,10 @@
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
-import { CANONICAL, DIALECTS, dialectOf, type DialectId } from './dialect'
+import { TEXT_LIMIT, TURN_LIMIT } from './limits'
+import { CANONICAL, LETTERS, lettersOf, type LettersId } from './letters'
 import { expand, expandedLength, type Algorithm, type Node } from './tree'
 
-/** Longest algorithm that is read, in turns; counted at every level, so also what is later thrown away. */
-export const TURN_LIMIT = 10_000
-/** Longest text that is read, in characters. */
-export const TEXT_LIMIT = 60_000
 /** How deep groups and brackets may lie in each other. */
 const DEPTH_LIMIT = 24
 
@@ -33,7 +30,7 @@ class Stop extends Error {
 export function readAlgorithm(
   puzzle: Puzzle,
   text: string,
-  dialect: DialectId = CANONICAL,
+  dialect: LettersId = CANONICAL,
 ): Result<Algorithm> {
   if (text.length > TEXT_LIMIT)
     return fail('bad-turns', `That is more than ${TEXT_LIMIT} characters.`, { at: TEXT_LIMIT })
@@ -52,7 +49,7 @@ export function readAlgorithm(
 export function readTurns(
   puzzle: Puzzle,
   text: string,
-  dialect: DialectId = CANONICAL,
+  dialect: LettersId = CANONICAL,
 ): Result<Turn[]> {
   const algorithm = readAlgorithm(puzzle, text, dialect)
   return algorithm.ok ? ok(expand(puzzle, algorithm.value)) : algorithm
@@ -65,7 +62,7 @@ class Reader {
   constructor(
     private readonly puzzle: Puzzle,
     private readonly text: string,
-    private readonly dialect: DialectId,
+    private readonly dialect: LettersId,
   ) {}
 
   algorithm(): Algorithm {
@@ -189,15 +186,15 @@ class Reader {
   private back(): boolean {
     const sign = this.text[this.at]
     if (sign === undefined) return false
-    if (dialectOf(this.dialect).reads.includes(sign)) {
+    if (lettersOf(this.dialect).reads.includes(sign)) {
       this.at++
       return true
     }
-    const other = DIALECTS.find(({ reads }) => (reads as readonly string[]).includes(sign))
+    const other = LETTERS.find(({ reads }) => (reads as readonly string[]).includes(sign))
     if (other)
       throw new Stop(
         this.at,
-        `'${sign}' means a turn back in the dialect '${other.name}'; this is read as '${dialectOf(this.dialect).name}'.`,
+        `'${sign}' means a turn back in the dialect '${other.name}'; this is read as '${lettersOf(this.dialect).name}'.`,
       )
     return false
   }

@@ -6,12 +6,19 @@ import { IDENTITY, multiply, rotate, type Rotation, type Vector } from '../rotat
 
 export { inverseOf } from '../state'
 
-/** Mirrored left to right (axis 0), top to bottom (1) or front to back (2). */
+/** Mirrored left to right (axis 0), top to bottom (1) or front to back (2). @throws where `mirrored` has none */
 export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 = 0): Turn[] {
-  const mirrored = mirroredBy(puzzle, turns, acrossAxis(axis))
-  if (!mirrored) throw new Error('a layer has no counterpart in that mirror')
-  return mirrored
+  const image = mirrored(puzzle, turns, axis)
+  if (!image) throw new Error('a layer has no counterpart in that mirror')
+  return image
 }
+
+/** The same; undefined where a layer has no counterpart in that mirror. */
+export const mirrored = (
+  puzzle: Puzzle,
+  turns: readonly Turn[],
+  axis: 0 | 1 | 2,
+): Turn[] | undefined => mirroredBy(puzzle, turns, acrossAxis(axis))
 
 /**
  * Mirrored left to right, where the puzzle is its own image in some such mirror: between right and left as a
@@ -19,8 +26,8 @@ export function mirror(puzzle: Puzzle, turns: readonly Turn[], axis: 0 | 1 | 2 =
  */
 export function mirrorImage(puzzle: Puzzle, turns: readonly Turn[]): Turn[] | undefined {
   for (const reflect of [acrossAxis(0), exchanging(0, 1), exchanging(0, 2), exchanging(1, 2)]) {
-    const mirrored = mirroredBy(puzzle, turns, reflect)
-    if (mirrored) return mirrored
+    const image = mirroredBy(puzzle, turns, reflect)
+    if (image) return image
   }
   return undefined
 }
@@ -42,16 +49,16 @@ function mirroredBy(
   turns: readonly Turn[],
   reflect: Reflection,
 ): Turn[] | undefined {
-  const mirrored: Turn[] = []
+  const all: Turn[] = []
   for (const turn of turns) {
     const grip = puzzle.grips[turn.grip]
     // A whole turn about the mirrored axis keeps its name; about another it goes the other way.
     const amount = 360 / grip.unitDegrees - turn.amount
     const image = counterpart(puzzle, grip, reflect(grip.axis), amount)
     if (!image) return undefined
-    mirrored.push(image)
+    all.push(image)
   }
-  return mirrored
+  return all
 }
 
 /**

@@ -155,7 +155,7 @@ function frame(scene: Scene, { turn, turned }: Extract<Finding, { kind: 'frame' 
     }
   }
   const told = turned.map(
-    (p) => `${nameOf(scene, p)}, by ${turnWords(senseOf(scene.state[p], outwardOf(puzzle, p)))}`,
+    (p) => `${nameOf(scene, p)}, by ${turnedBy(senseOf(scene.state[p], outwardOf(puzzle, p)))}`,
   )
   return {
     sentences: [
@@ -217,7 +217,7 @@ function assembly(
     const orbit = account.find(({ places }) => places.includes(piece))
     const kinds = orbit ? kindsOf(puzzle, orbit.places) : ''
     const count = inWords(handCount(puzzle, orbit?.places ?? []))
-    const turned = sense ? turnWords(sense) : ''
+    const turned = sense ? turnedBy(sense) : ''
     if (other !== undefined)
       return [
         `Two ${kinds} have been exchanged by hand: turns make exchanges odd and even in another way.`,
@@ -249,8 +249,8 @@ function assembly(
 /** Of a small group not any correction will do: which pieces, and how. */
 function groupFix(scene: Scene, { pieces, sense }: Correction): string {
   const told = pieces.map((piece) => `${nameOf(scene, piece)}, ${whereOf(scene, piece)}`)
-  if (pieces.length === 1) return `Turn ${told[0]}, ${sense ? turnWords(sense) : 'round'} by hand.`
-  const turned = sense ? ` Turn the first of them ${turnWords(sense)} in its new place.` : ''
+  if (pieces.length === 1) return `Turn ${told[0]}, ${sense ? turnedBy(sense) : 'round'} by hand.`
+  const turned = sense ? ` Turn the first of them ${turnedBy(sense)} in its new place.` : ''
   return `Exchange these two by hand: ${told.join('; ')}.${turned}`
 }
 
@@ -259,7 +259,7 @@ const trade = (puzzle: Puzzle, state: State, [p, q]: readonly number[]): boolean
   puzzle.place[24 * p + state[p]] === q && puzzle.place[24 * q + state[q]] === p
 
 /** How many pieces of an orbit there are in the hand: the piece that is kept still may be one more. */
-function handCount(puzzle: Puzzle, places: readonly number[]): number {
+export function handCount(puzzle: Puzzle, places: readonly number[]): number {
   const { piece } = frameOf(puzzle)
   const [first] = places
   const isOne =
@@ -281,7 +281,7 @@ function shareWords(puzzle: Puzzle, { places, twist }: OrbitAccount): string {
 }
 
 /** 'a third clockwise', as seen from outside. */
-function turnWords({ degrees, isClockwise }: Sense): string {
+export function turnedBy({ degrees, isClockwise }: Sense): string {
   if (degrees === 180) return 'half a turn'
   return `${degrees === 90 ? 'a quarter' : 'a third'} ${isClockwise ? 'clockwise' : 'anticlockwise'}`
 }

@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react'
 import type { GalleryCase } from '@/core/coach/gallery'
 import type { DialectId } from '@/core/notation/dialect'
-import { writeTurnName } from '@/core/notation/write'
+import { writeNames } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import { readState } from '@/core/state'
@@ -72,9 +72,7 @@ export function CasesSheet({
             <p className="text-sm">
               <span className="font-bold">{each.index + 1}</span> {capital(each.summary)}.
             </p>
-            <p className="turns my-1">
-              {each.algorithm.map((name) => writeTurnName(name, dialect)).join(' ')}
-            </p>
+            <p className="turns my-1">{writeNames(each.algorithm, dialect)}</p>
             <p className="text-xs text-soft">
               {each.share[0]} of {each.share[1]} states.
               {each.confusion &&

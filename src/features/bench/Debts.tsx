@@ -1,7 +1,7 @@
 import { coloursOf } from '@/core/analysis/anatomy'
 import type { Borrowed } from '@/core/coach/standing'
 import type { DialectId } from '@/core/notation/dialect'
-import { writeTurnName } from '@/core/notation/write'
+import { writeNames } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 
@@ -33,9 +33,7 @@ export function Debts({
           <p>Nothing.</p>
         ) : (
           <p>
-            <span className="turns text-base">
-              {owed.map((name) => writeTurnName(name, dialect)).join(' ')}
-            </span>
+            <span className="turns text-base">{writeNames(owed, dialect)}</span>
             {owed.length > 1 && <span className="text-soft"> in this order</span>}
           </p>
         )}

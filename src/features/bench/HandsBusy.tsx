@@ -7,11 +7,12 @@ import { shortTurnWords } from '@/core/analysis/turnWords'
 import type { Bench } from '@/core/coach/bench'
 import type { RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
-import { writeTurnName } from '@/core/notation/write'
+import { writeNames, writeTurnName } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
 import { capital } from '@/core/words'
+import { classes } from '@/ui/classes'
 import { Button } from '@/ui/Button'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { guideOf } from './guide'
@@ -174,16 +175,19 @@ export function HandsBusy({
                       run {next.run} of {card.runs.total}
                     </span>
                   )}
-                  <span className="turns text-[24vmin] leading-none font-bold text-amber">
+                  <span
+                    className={classes(
+                      'turns leading-none font-bold text-amber',
+                      sizeOf(next ? writeTurnName(next.name, dialect) : ''),
+                    )}
+                  >
                     {next ? writeTurnName(next.name, dialect) : ''}
                   </span>
                   <span className="text-[4.5vmin] leading-tight">
                     {turn ? shortTurnWords(puzzle, turn) : ''}
                   </span>
                   <span className="turns text-[5.5vmin] text-soft">
-                    {following(bench)
-                      .map((name) => writeTurnName(name, dialect))
-                      .join('  ')}
+                    {writeNames(following(bench), dialect)}
                   </span>
                   {card?.halfway && done - first === card.halfway.after && (
                     <span className="text-[3.6vmin]">{card.halfway.sentence}</span>
@@ -200,6 +204,9 @@ export function HandsBusy({
     </Dialog.Root>
   )
 }
+
+/** Words are set smaller than letters, so that they stand whole. */
+const sizeOf = (turn: string): string => (turn.length > 4 ? 'text-[9vmin]' : 'text-[24vmin]')
 
 const Said = ({ word, children }: { word: string; children: React.ReactNode }) => (
   <span className="block text-[3.4vmin] leading-snug">

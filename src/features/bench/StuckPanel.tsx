@@ -1,6 +1,6 @@
 import { X } from 'lucide-react'
 import type { DialectId } from '@/core/notation/dialect'
-import { writeTurnName } from '@/core/notation/write'
+import { writeNames } from '@/core/notation/write'
 import { groupNames } from '@/core/analysis/groupNames'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { OrbitAccount } from '@/core/stuck/finding'
@@ -151,11 +151,7 @@ function RemedyRow({
         </p>
         <Button onClick={onTake}>{kind === 'home' ? 'Take it' : 'Make them'}</Button>
       </div>
-      {turns.length <= LISTED && (
-        <p className="turns text-soft">
-          {turns.map((turn) => writeTurnName(turn, dialect)).join(' ')}
-        </p>
-      )}
+      {turns.length <= LISTED && <p className="turns text-soft">{writeNames(turns, dialect)}</p>}
     </li>
   )
 }

@@ -4,8 +4,7 @@ import { useId, useState } from 'react'
 import { fitAfter } from '@/core/analysis/fitTest'
 import { holdOf } from '@/core/analysis/placements'
 import { whereNow, who } from '@/core/analysis/who'
-import { readTurns } from '@/core/notation/read'
-import type { DialectId } from '@/core/notation/dialect'
+import { readIn, type DialectId } from '@/core/notation/dialect'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { ok } from '@/core/result'
@@ -39,7 +38,7 @@ export function WillItFit({
   const frame = holdOf(puzzle, state) ?? 0
   const shown = puzzle.pieces.flatMap(({ faces }, p) => (faces.length > 0 ? [p] : []))
   const piece = chosen ?? lit ?? shown[0]
-  const turns = text.trim() === '' ? ok([]) : readTurns(puzzle, text, dialect)
+  const turns = text.trim() === '' ? ok([]) : readIn(puzzle, text, dialect)
   const tested = turns.ok ? fitAfter(puzzle, scheme, state, turns.value, piece) : turns
   return (
     <div className="mt-2 grid gap-2 text-sm">

@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useState } from 'react'
 import { changesShape } from '@/core/analysis/layouts'
-import { DIALECTS } from '@/core/notation/dialect'
+import { dialectNamed, readIn } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
@@ -41,7 +41,7 @@ export function ByScramble({
   const [trouble, setTrouble] = useState<string>()
   const [position, setPosition] = useState<number>()
   const read = useMemo(
-    () => readTurns(puzzle, text, settings.readDialect),
+    () => readIn(puzzle, text, settings.readDialect),
     [puzzle, text, settings.readDialect],
   )
   const turns = read.ok ? read.value : []
@@ -78,7 +78,7 @@ export function ByScramble({
     setText(canonical.ok ? writeTurns(canonical.value, settings.readDialect) : '')
   }
 
-  const dialect = DIALECTS.find(({ id }) => id === settings.readDialect)
+  const dialect = dialectNamed(settings.readDialect)
   return (
     <div className="grid gap-4 md:grid-cols-[1fr_22rem]">
       <div className="grid content-start gap-3">
@@ -108,7 +108,7 @@ export function ByScramble({
         </div>
         <TextArea
           label="Or your own turns"
-          hint={`Read as ${dialect?.name}: ${dialect?.example}. Groups like (R U)3, [S: A] and [A, B] are understood.`}
+          hint={`Read as ${dialect.name}: ${dialect.example}. Groups like (R U)3, [S: A] and [A, B] are understood.`}
           rows={3}
           className="turns text-lg"
           spellCheck={false}

@@ -5,8 +5,7 @@ import { Fragment, useEffect, useRef, useState, type ReactNode } from 'react'
 import { puzzleById } from '@/core/catalog'
 import type { Proof } from '@/core/coach/prove'
 import type { SheetStage } from '@/core/coach/sheet'
-import type { DialectId } from '@/core/notation/dialect'
-import { writeTurnName } from '@/core/notation/write'
+import { rewritten } from '@/core/notation/dialect'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { fail, must, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
@@ -235,12 +234,14 @@ function Stages({
                       className="w-full"
                     />
                     <p className="turns">
-                      {written(turns, settings.writeDialect).map((turn, i) => (
-                        // A range of layers is not broken at its hyphen; between two turns a line may end.
-                        <Fragment key={i}>
-                          <span className="whitespace-nowrap">{turn}</span>{' '}
-                        </Fragment>
-                      ))}
+                      {rewritten(puzzle, turns, settings.writeDialect)
+                        .split(' ')
+                        .map((turn, i) => (
+                          // A range of layers is not broken at its hyphen; between two turns a line may end.
+                          <Fragment key={i}>
+                            <span className="whitespace-nowrap">{turn}</span>{' '}
+                          </Fragment>
+                        ))}
                     </p>
                   </li>
                 ))}
@@ -252,10 +253,6 @@ function Stages({
     </ol>
   )
 }
-
-/** Brackets and repeats stay as they are; the turns are in the solver's own letters. */
-const written = (turns: string, dialect: DialectId): string[] =>
-  turns.split(' ').map((name) => (/^[\w'-]+$/.test(name) ? writeTurnName(name, dialect) : name))
 
 const OWN_FILE = 'own file'
 

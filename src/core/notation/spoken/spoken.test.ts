@@ -6,11 +6,11 @@ import { must, type Result } from '../../result'
 import { SPOKEN, spokenDialect } from '.'
 import { phraseOf } from './phrases'
 import { numberFirst } from './numberFirst'
-import { readLoosely, readSpoken, speak, speakTurn } from './spoken'
+import { readLoosely, readSpoken, speakTurn } from './spoken'
 import { words } from './words'
+import { writeNames, writeTurns } from '../write'
 
 const cube3 = must(puzzleById('cube-3'))
-const tetra = must(puzzleById('tetra-3'))
 const named = (turns: readonly Turn[]) => turns.map(({ name }) => name).join(' ')
 const ids = fc.constantFrom(...CATALOG_IDS)
 const dialects = fc.constantFrom(...SPOKEN)
@@ -29,7 +29,9 @@ describe('a spoken dialect', () => {
       fc.property(ids, dialects, fc.gen(), (id, dialect, gen) => {
         const puzzle = must(puzzleById(id))
         const turns = gen(rowOf, puzzle)
-        expect(named(must(readSpoken(puzzle, speak(dialect, turns), dialect)))).toBe(named(turns))
+        expect(named(must(readSpoken(puzzle, writeTurns(turns, dialect.id), dialect)))).toBe(
+          named(turns),
+        )
       }),
       { numRuns: 150 },
     )
@@ -52,17 +54,11 @@ describe('a spoken dialect', () => {
 
   it('says what the others cannot in plain words', () => {
     const [hands, raise] = ['hands', 'raise-lower'].map((id) => spokenDialect(id) ?? words)
-    const say = (dialect: typeof words, text: string, puzzle = cube3) =>
-      speak(
-        dialect,
-        text.split(' ').map((name) => puzzle.turnByName.get(name) as Turn),
-      )
+    const say = (dialect: typeof words, text: string) => writeNames(text.split(' '), dialect.id)
     expect(say(hands, "R U' L' F R2 M'")).toBe(
       'right up, top with the left hand, left up, front clockwise, right half round, middle slice as the left back',
     )
-    expect(say(raise, "R' L U u'", tetra)).toBe(
-      'lower right, lower left, top clockwise, top tip back',
-    )
+    expect(say(raise, "R' L U u'")).toBe('lower right, lower left, top clockwise, top tip back')
     expect(say(numberFirst, "R U2 F' M2")).toBe("R 2U F' 2M")
     expect(say(numberFirst, 'R 1-2U F')).toBe('R, layers 1 to 2 from the top clockwise, F')
   })

@@ -5,11 +5,13 @@
 import { memoised } from '../../memo'
 import type { Puzzle, Turn } from '../../puzzle/compile'
 import { fail, ok, type Result } from '../../result'
-import { TEXT_LIMIT, TURN_LIMIT } from '../read'
+import { TEXT_LIMIT, TURN_LIMIT } from '../limits'
 import { layerPhrase, partsOf, phraseOf } from './phrases'
 
+export type SpokenId = 'number-first' | 'hands' | 'raise-lower' | 'words'
+
 export interface Spoken {
-  readonly id: string
+  readonly id: SpokenId
   readonly name: string
   readonly example: string
   /** A turn by its canonical name; undefined where plain words are needed. */
@@ -22,15 +24,9 @@ export interface Spoken {
 export const speakTurn = (dialect: Spoken, name: string): string =>
   dialect.says(name) ?? phraseOf(name)
 
-/** Turns in a row: commas where words stand. */
-export function speak(dialect: Spoken, turns: readonly Turn[]): string {
-  return turns.reduce((text, { name }, i) => {
-    const said = speakTurn(dialect, name)
-    if (i === 0) return said
-    const isShort = (each: Turn) => dialect.isOfLetters && dialect.says(each.name) !== undefined
-    return `${text}${isShort(turns[i]) && isShort(turns[i - 1]) ? ' ' : ', '}${said}`
-  }, '')
-}
+/** Whether a turn is said in letters, which need no commas between them. */
+export const isSaidShort = (dialect: Spoken, name: string): boolean =>
+  (dialect.isOfLetters ?? false) && dialect.says(name) !== undefined
 
 /** Everything that can be said of a puzzle: in plain words, and by the dialect. */
 const saidOf = new WeakMap<Puzzle, Map<string, ReadonlyMap<string, Turn>>>()

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
-import { readEnds, readKeep } from './readWish'
+import { readEnds, readKeep } from './keep'
 
 const cube3 = must(puzzleById('cube-3'))
 const ids = (pieces: readonly number[]) => pieces.map((p) => cube3.pieces[p].id)

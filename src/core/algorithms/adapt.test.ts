@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest'
+import { kinOf } from '../analysis/kin'
+import { puzzleById } from '../catalog'
+import { readTurns } from '../notation/read'
+import { compile } from '../puzzle/compile'
+import { must } from '../result'
+import { schoolsFor } from '../schools'
+import { adaptingOf, cleaned, isClean } from './adapt'
+import { passageOf, passageWords } from './passage'
+import { derivedShelf, knownFrom } from './shelf'
+import { does } from './ways'
+
+const tilt = must(puzzleById('tilt-3'))
+const kinDefinition = kinOf(tilt.definition)
+if (!kinDefinition) throw new Error('the tilted cube has no kin')
+const kin = compile(kinDefinition)
+const of = (text: string) => must(adaptingOf(tilt, kin, must(readTurns(kin, text))))
+
+describe('a sequence of the kin', () => {
+  it('is clean where nothing is turned that shows here', () => {
+    expect(isClean(tilt, of("R' L F2 R L' U2"))).toBe(false)
+    expect(isClean(tilt, of("R U' R' D R U R' D'"))).toBe(true)
+  })
+
+  it('is made clean in ways that do here what it does there', async () => {
+    const turns = must(readTurns(tilt, "R U' R U R U R U' R' U' R2"))
+    const adapting = of("R U' R U R U R U' R' U' R2")
+    expect(adapting.besides.map((p) => tilt.pieces[p].kind)).toEqual(
+      expect.arrayContaining([expect.stringContaining('centre')]),
+    )
+    const pieces = tilt.pieces.map((_, p) => p)
+    const ways = await cleaned(tilt, turns, adapting)
+    for (const { turns: all } of ways)
+      expect(does(tilt, all, { position: adapting.wanted, pieces })).toBe(true)
+  }, 60_000)
+
+  it('is refused where a layer is missing', () => {
+    const cube2 = must(puzzleById('cube-2'))
+    const read = adaptingOf(cube2, kin, must(readTurns(kin, 'M U')))
+    expect(read.ok ? '' : read.problem.sentence).toContain('M turns no layer')
+  })
+})
+
+describe('the derived shelf', () => {
+  const shelfOf = (id: string) => derivedShelf(must(puzzleById(id)), schoolsFor(id).slice(0, 2))
+
+  it('has each sequence once, with the stages that use it', () => {
+    const shelf = shelfOf('cube-2')
+    expect(shelf.length).toBeGreaterThan(3)
+    expect(new Set(shelf.map(({ text }) => text)).size).toBe(shelf.length)
+    for (const { uses, summary } of shelf) {
+      expect(uses.length).toBeGreaterThan(0)
+      expect(summary).not.toBe('')
+    }
+  })
+
+  it('tells what is known from another puzzle', () => {
+    const here = shelfOf('cube-2').map(({ text }) => text)
+    const cube2 = must(puzzleById('cube-2'))
+    const all = knownFrom(cube2, here, cube2, here)
+    expect(all.every(({ as }) => as === 'the same')).toBe(true)
+    expect(all).toHaveLength(here.length)
+    expect(knownFrom(cube2, ["R U R' U'"], cube2, ["L' U' L U"])[0].as).toBe('mirrored')
+  })
+})
+
+describe('where turns can be blocked', () => {
+  it('it is tried from scrambles, and counted where it stops', () => {
+    const box = must(puzzleById('shift-3x3x5'))
+    const turns = must(readTurns(box, 'R2 U F2 U R2'))
+    const passage = passageOf(box, turns, 30)
+    if (!passage) throw new Error('the tower is never blocked')
+    expect(passage.made + passage.stops.reduce((sum, n) => sum + n, 0)).toBe(30)
+    expect(passageWords(turns, passage)).toMatch(/^Tried from 30 scrambles/)
+    expect(passageOf(tilt, [], 30)).toBeUndefined()
+  })
+})

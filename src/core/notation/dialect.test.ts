@@ -1,0 +1,73 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { CATALOG_IDS, puzzleById } from '../catalog'
+import { must } from '../result'
+import { DIALECT_IDS, meaningsOf, readAsked, readIn, rewritten } from './dialect'
+import { writeTurnName, writeTurns } from './write'
+
+const cube3 = must(puzzleById('cube-3'))
+const cube4 = must(puzzleById('cube-4'))
+const named = (turns: readonly { name: string }[]) => turns.map(({ name }) => name).join(' ')
+
+describe('a dialect', () => {
+  it('reads what it has written, on every puzzle', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...CATALOG_IDS),
+        fc.constantFrom(...DIALECT_IDS),
+        fc.array(fc.nat(), { maxLength: 30 }),
+        (id, dialect, picks) => {
+          const puzzle = must(puzzleById(id))
+          const turns = picks.map((i) => puzzle.turns[i % puzzle.turns.length])
+          expect(named(must(readIn(puzzle, writeTurns(turns, dialect), dialect)))).toBe(
+            named(turns),
+          )
+        },
+      ),
+      { numRuns: 200 },
+    )
+  })
+
+  it('never writes two turns of a puzzle alike', () => {
+    for (const id of CATALOG_IDS) {
+      const { turns } = must(puzzleById(id))
+      for (const dialect of DIALECT_IDS)
+        expect(new Set(turns.map(({ name }) => writeTurnName(name, dialect))).size).toBe(
+          turns.length,
+        )
+    }
+  })
+
+  it('gives both meanings of small letters, and of a number in front', () => {
+    const meant = (text: string, puzzle = cube4) =>
+      meaningsOf(puzzle, text).map(({ turns }) => named(turns))
+    expect(meant("r U'")).toEqual(["2R U'", "1-2R U'"])
+    expect(meant('2R U')).toEqual(['2R U', 'R2 U'])
+    expect(meant('R U2')).toEqual(['R U2'])
+    expect(meant('Ri U')).toEqual(["R' U"])
+    expect(meant('nothing')).toEqual([])
+  })
+
+  it('is taken from the text where only one can read it, and asked for where two can', () => {
+    const asked = must(readAsked(cube3, 'right clockwise, top back', 'prime'))
+    expect(asked.dialect.id).toBe('words')
+    expect(named(asked.turns)).toBe("R U'")
+    const two = must(readAsked(cube4, '2R U', 'prime'))
+    expect(named(two.turns)).toBe('2R U')
+    expect(two.others.map(({ turns }) => named(turns))).toEqual(['R2 U'])
+    const open = readAsked(cube4, "r U'", 'prime')
+    expect(open.ok ? '' : open.problem.code).toBe('which-dialect')
+  })
+
+  it('points at the character of the text as it was given', () => {
+    const read = readIn(cube4, "r u' R? U", 'small-wide')
+    expect(read.ok ? undefined : read.problem.at).toBe(6)
+  })
+
+  it('keeps brackets where it has any, and writes the turns out where it has none', () => {
+    expect(rewritten(cube3, "[R: U'] (R U)2", 'i')).toBe('[R: Ui] (R U)2')
+    expect(rewritten(cube3, "[R: U']", 'hands')).toBe(
+      'right up, top with the left hand, right down',
+    )
+  })
+})
