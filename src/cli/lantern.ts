@@ -5,7 +5,7 @@ import { describe } from '../core/analysis/describe'
 import { effectOf } from '../core/analysis/effect'
 import { find, MOST_TURNS } from '../core/algorithms/find'
 import { readEnds, readKeep } from '../core/algorithms/keep'
-import { repair, REPAIR_LIMITS } from '../core/algorithms/repair'
+import { distinct, repair, REPAIR_LIMITS } from '../core/algorithms/repair'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
 import { CATALOG_NAMES, puzzleById } from '../core/catalog'
 import { plan } from '../core/coach/plan'
@@ -269,7 +269,9 @@ const COMMANDS: Record<string, Command> = {
       throw new Failure(`A sequence of more than ${REPAIR_LIMITS.turns} turns is not repaired.`)
     // Where directions are missing the readings are tried as they stand.
     const edits = meant.length > 1 ? 0 : most
-    const readings = meant.flatMap((turns) => repair(puzzle, turns, wish, edits).readings)
+    const readings = meant.flatMap((turns) =>
+      distinct(puzzle, repair(puzzle, turns, wish, edits).readings),
+    )
     if (readings.length === 0)
       throw new Failure(
         meant.length > 1

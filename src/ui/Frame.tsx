@@ -24,6 +24,7 @@ export function Frame({ benchHref, children }: { benchHref?: string; children: R
           <NavLink href="/shelf">Shelf</NavLink>
           <NavLink href="/anatomy">Anatomy</NavLink>
           <NavLink href="/schools">Schools</NavLink>
+          <NavLink href="/algorithms">Algorithms</NavLink>
           {benchHref && <NavLink href={benchHref}>Bench</NavLink>}
           <NavLink href="/log">Log</NavLink>
           <NavLink href="/settings">Settings</NavLink>

@@ -32,6 +32,7 @@ import { remediesFor, type Remedy } from '@/core/stuck/remedies'
 import { hasMoves } from '@/core/universal/moves'
 import { knownPlanOf } from '@/core/universal/orbitPlan'
 import { kitOf } from '@/core/universal/solve'
+import { algorithmWork } from './algorithmWork'
 
 export interface PlanRequest {
   readonly puzzleId: string
@@ -147,6 +148,8 @@ const optionsOf = (
 })
 
 const coach = {
+  ...algorithmWork,
+
   /** Makes puzzles of the solver's own known to the worker. */
   learn(definitions: readonly PuzzleDefinition[]): void {
     learnDefinitions(definitions)

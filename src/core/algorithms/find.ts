@@ -23,10 +23,12 @@ export interface Wanted {
   readonly hand?: Hand
   /** Called every few milliseconds; true ends the search with what is found so far. */
   readonly rest?: () => Promise<boolean>
+  /** Hears up to how many turns there is none, whenever it is sure of more. */
+  readonly onNone?: (turns: number) => void
 }
 
-/** Positions that are kept on each side: some 200 MB. */
-const KEPT = 600_000
+/** Positions that are kept on each side: at most some 200 MB each. Beyond them it goes turn by turn, nothing kept. */
+const KEPT = 1_500_000
 
 /** Sequences that are given. */
 const WAYS = 40
@@ -46,7 +48,7 @@ export interface Found {
  */
 export async function find(
   puzzle: Puzzle,
-  { position, pieces, layers, most, hand = 'right', rest }: Wanted,
+  { position, pieces, layers, most, hand = 'right', rest, onNone }: Wanted,
 ): Promise<Result<readonly Found[]>> {
   if (most > MOST_TURNS)
     return fail('bad-wish', `most is ${most}, but a search goes to ${MOST_TURNS} turns.`, {
@@ -71,7 +73,9 @@ export async function find(
     most,
     ways: WAYS,
     kept: KEPT,
+    goesBeyond: true,
     ...(rest ? { rest } : {}),
+    ...(onNone ? { onNone } : {}),
   })
   // What leads from the position home leads back from the finished puzzle to it.
   const found = ways.map((way) => {

@@ -9,7 +9,7 @@
  */
 import { layersOf, slabsOf } from '../analysis/layers'
 import { memoised } from '../memo'
-import { isParallel } from '../notation/rewrite'
+import { isParallel, simplify } from '../notation/rewrite'
 import { sequenceOf } from '../notation/sequence'
 import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
@@ -93,6 +93,17 @@ export function repair(
     if (search.isStopped) break
   }
   return { readings: [] }
+}
+
+/** Readings that make different turns once those of one layer are joined: of equal ones the likeliest. */
+export function distinct(puzzle: Puzzle, readings: readonly Reading[]): Reading[] {
+  const known = new Map<string, Reading>()
+  for (const reading of readings) {
+    const joined = simplify(puzzle, reading.turns)
+    const name = joined.map((turn) => turn.name).join(' ')
+    if (!known.has(name)) known.set(name, reading)
+  }
+  return [...known.values()]
 }
 
 /** What could have been meant at a place: how many turns it stands for, and what they are instead. */

@@ -35,6 +35,8 @@ export interface Asked {
   readonly scheme: Scheme
   /** Called every few milliseconds; true ends the search. */
   readonly rest?: () => Promise<boolean>
+  /** Hears up to how many turns there is none. */
+  readonly onNone?: (turns: number) => void
   /** Hears of a way before the search for the fewest turns begins. */
   readonly onFirst?: (way: Way) => void
 }
@@ -54,7 +56,7 @@ const wayOf = (turns: readonly Turn[], hand: Hand, isShortest: boolean): Way => 
 export async function waysFor(
   puzzle: Puzzle,
   { position, pieces }: Completed,
-  { layers, most, hand = 'right', scheme, rest, onFirst }: Asked,
+  { layers, most, hand = 'right', scheme, rest, onNone, onFirst }: Asked,
 ): Promise<Result<readonly Way[]>> {
   if (does(puzzle, [], { position, pieces }))
     return fail('bad-wish', 'Nothing is asked: the finished puzzle is like that already.', {
@@ -77,6 +79,7 @@ export async function waysFor(
     hand,
     ...(layers ? { layers } : {}),
     ...(rest ? { rest } : {}),
+    ...(onNone ? { onNone } : {}),
   })
   return found.ok ? ok(found.value.map(({ turns }) => wayOf(turns, hand, true))) : found
 }

@@ -3,10 +3,13 @@
  * two meet. Other pieces go wherever they go, but what a sequence adds to a sum can be asked to be nothing.
  * Where turns can be blocked, the pieces that decide it go along on both sides, whichever they are.
  */
-import { decidersOf, isBlocked, turnedRotations } from '../analysis/deciders'
-import type { Puzzle, Turn } from '../puzzle/compile'
+import { decidersOf, isBlocked } from '../analysis/deciders'
+import { isParallel } from '../notation/rewrite'
+import { IN, type Puzzle, type Turn } from '../puzzle/compile'
+import { PRODUCT, ROTATION_COUNT } from '../rotation'
 import { looksHome, turnFreely, type State } from '../state'
 import { keysOf } from './lookKeys'
+import { Positions } from './positions'
 
 /** Positions that are grown from between two rests. */
 const BETWEEN_RESTS = 1000
@@ -14,23 +17,11 @@ const BETWEEN_RESTS = 1000
 /** Sequences of one length that are judged at most. */
 const JUDGED = 300
 
-/** Keys have 53 bits: 32 and these. */
-const LOW_RANGE = 2 ** 21
-
 /** Something that every turn adds to, numbered. */
 export interface Tally {
   readonly plus: (sum: number, turn: Turn) => number
   /** Equal for sums that the eye cannot tell apart. */
   readonly seen: (sum: number) => number
-}
-
-interface Node {
-  /** Of the pieces that matter, then of those that decide what is blocked. */
-  readonly rotations: Uint8Array
-  readonly sum: number
-  readonly from?: Node
-  /** Position among the turns. */
-  readonly turn: number
 }
 
 export interface Search {
@@ -44,118 +35,266 @@ export interface Search {
   readonly most: number
   /** How many sequences, all of the fewest turns that were found. */
   readonly ways: number
-  /** Positions that are kept on each side. */
+  /** Positions that are kept on each side: none is grown any more from a side with more. */
   readonly kept: number
+  /**
+   * Whether no more than these are ever kept, and the search goes on without keeping any, turn by turn from one side,
+   * for as long as it is let.
+   */
+  readonly goesBeyond?: boolean
   /** What a sequence must add nothing to, as it is seen. */
   readonly tally?: Tally
   /** Judges a sequence as a whole. */
   readonly accepts?: (way: readonly Turn[]) => boolean
   /** Called every few milliseconds; true ends the search. */
   readonly rest?: () => Promise<boolean>
+  /** Hears of how many turns no sequence is, whenever it is sure of one more. */
+  readonly onNone?: (turns: number) => void
 }
 
 const NO_TALLY: Tally = { plus: () => 0, seen: () => 0 }
 
 /** Sequences of the fewest turns that do what is asked; none if there are none, or if it was ended. */
-export async function shortestFor(
-  puzzle: Puzzle,
-  {
-    pieces,
-    state,
-    turns,
-    most,
-    ways,
-    kept,
-    tally = NO_TALLY,
-    accepts = () => true,
-    rest = () => Promise.resolve(false),
-  }: Search,
-): Promise<Turn[][]> {
+export async function shortestFor(puzzle: Puzzle, search: Search): Promise<Turn[][]> {
+  return new TwoEnded(puzzle, search).run()
+}
+
+class TwoEnded {
   // In shape every place is filled, so whichever pieces are taken for those that decide will do.
-  const deciders = decidersOf(puzzle)
-  const tracked = [...pieces, ...deciders]
-  const keys = keysOf(puzzle)
-  const keyOf = (rotations: Uint8Array, sum: number): number => {
-    const seen = tally.seen(sum) + 1
+  private readonly deciders: readonly number[]
+  private readonly tracked: readonly number[]
+  private readonly tally: Tally
+  /** By turn: `[24 * position among the tracked + rotation]`, the rotation after it. */
+  private readonly tables: readonly Uint8Array[]
+  /** Keys of each of the tracked in each rotation, as the tables are laid out. */
+  private readonly high: Int32Array
+  private readonly low: Int32Array
+  /** Turns that need not follow a turn: of its own layer, and of two that can be exchanged the later ones. */
+  private readonly idle: readonly Uint8Array[]
+  private readonly there: Positions
+  private readonly home: Positions
+  /** What a turn makes of a position: its rotations, sum and key. */
+  private readonly next: Uint8Array
+  private sum = 0
+  private keyHigh = 0
+  private keyLow = 0
+  private readonly found = new Map<string, Turn[]>()
+  private judged = 0
+  private isEnded = false
+  private untilRest = BETWEEN_RESTS
+
+  constructor(
+    private readonly puzzle: Puzzle,
+    private readonly search: Search,
+  ) {
+    const { pieces, state, turns, tally = NO_TALLY } = search
+    this.deciders = decidersOf(puzzle)
+    this.tracked = [...pieces, ...this.deciders]
+    this.tally = tally
+    this.tables = turns.map((turn) => this.tableOf(turn))
+    const { look, slot } = keysOf(puzzle)
+    const keys = (of: 'high' | 'low') =>
+      Int32Array.from({ length: ROTATION_COUNT * this.tracked.length }, (_, at) => {
+        const i = Math.floor(at / ROTATION_COUNT)
+        const placement = ROTATION_COUNT * this.tracked[i] + (at % ROTATION_COUNT)
+        return i < pieces.length
+          ? look[of][puzzle.look[placement]]
+          : slot[of][puzzle.slot[placement]]
+      })
+    this.high = keys('high')
+    this.low = keys('low')
+    this.idle = turns.map((first) =>
+      Uint8Array.from(turns, (second) => Number(this.isIdle(first, second))),
+    )
+    this.next = new Uint8Array(this.tracked.length)
+    const begun = (rotationOf: (p: number, i: number) => number) => {
+      const positions = new Positions(this.tracked.length)
+      this.next.set(this.tracked.map(rotationOf))
+      this.sum = 0
+      this.setKey()
+      positions.add(this.next, this.sum, this.keyHigh, this.keyLow, -1, -1)
+      return positions
+    }
+    this.there = begun((p, i) => (i < pieces.length ? state[p] : 0))
+    this.home = begun(() => 0)
+  }
+
+  async run(): Promise<Turn[][]> {
+    const { most, ways, kept, goesBeyond = false, onNone = () => undefined } = this.search
+    const { there, home } = this
+    this.meet(there, home)
+    let isFull = false
+    while (this.found.size === 0 && there.depth + home.depth < most) {
+      const [side, other] = there.front <= home.front ? [there, home] : [home, there]
+      if (side.front === 0) break
+      isFull = goesBeyond ? side.count + side.front * side.growth > kept : side.count > kept
+      if (isFull) break
+      await this.grow(side)
+      if (this.isEnded) break
+      this.meet(side, other)
+      if (this.found.size === 0) onNone(there.depth + home.depth)
+    }
+    if (isFull && goesBeyond && !this.isEnded) await this.goBeyond()
+    return [...this.found.values()].slice(0, ways)
+  }
+
+  private tableOf(turn: Turn): Uint8Array {
+    const carry = this.puzzle.carry[turn.grip]
+    return Uint8Array.from({ length: ROTATION_COUNT * this.tracked.length }, (_, at) => {
+      const r = at % ROTATION_COUNT
+      const piece = this.tracked[Math.floor(at / ROTATION_COUNT)]
+      return carry[ROTATION_COUNT * piece + r] === IN
+        ? PRODUCT[ROTATION_COUNT * turn.rotation + r]
+        : r
+    })
+  }
+
+  private isIdle(first: Turn, second: Turn): boolean {
+    if (first.grip === second.grip) return true
+    // Where turns can be blocked the one order may be free and the other not.
+    const canExchange = this.deciders.length === 0 && isParallel(this.puzzle, first, second)
+    return canExchange && second.grip < first.grip
+  }
+
+  private setKey(): void {
+    const seen = this.tally.seen(this.sum) + 1
     let high = Math.imul(seen, 0x9e3779b1)
     let low = Math.imul(seen, 0x85ebca6b)
-    for (let i = 0; i < pieces.length; i++) {
-      const look = puzzle.look[24 * pieces[i] + rotations[i]]
-      high ^= keys.look.high[look]
-      low ^= keys.look.low[look]
+    for (let i = 0; i < this.next.length; i++) {
+      const at = ROTATION_COUNT * i + this.next[i]
+      high ^= this.high[at]
+      low ^= this.low[at]
     }
-    for (let i = 0; i < deciders.length; i++) {
-      const slot = puzzle.slot[24 * deciders[i] + rotations[pieces.length + i]]
-      high ^= keys.slot.high[slot]
-      low ^= keys.slot.low[slot]
-    }
-    return (high >>> 0) * LOW_RANGE + ((low >>> 0) % LOW_RANGE)
+    this.keyHigh = high
+    this.keyLow = low
   }
-  const begin = (rotations: Uint8Array) => {
-    const node: Node = { rotations, sum: 0, turn: -1 }
-    return { depth: 0, front: [node], seen: new Map<number, Node>([[keyOf(rotations, 0), node]]) }
+
+  /** Makes a turn of what lies at an offset; false where it is blocked. */
+  private turned(from: Uint8Array, offset: number, sum: number, t: number): boolean {
+    const { next, deciders } = this
+    const length = next.length
+    if (
+      deciders.length > 0 &&
+      isBlocked(this.puzzle, deciders, from.subarray(offset, offset + length), this.search.turns[t])
+    )
+      return false
+    const table = this.tables[t]
+    for (let i = 0; i < length; i++) next[i] = table[ROTATION_COUNT * i + from[offset + i]]
+    this.sum = this.tally.plus(sum, this.search.turns[t])
+    this.setKey()
+    return true
   }
-  const there = begin(Uint8Array.from(tracked, (p, i) => (i < pieces.length ? state[p] : 0)))
-  const home = begin(new Uint8Array(tracked.length))
-  let isEnded = false
-  const grow = async (side: typeof there) => {
-    const next: Node[] = []
-    for (const [n, node] of side.front.entries()) {
-      if (n % BETWEEN_RESTS === BETWEEN_RESTS - 1 && (isEnded = await rest())) return
+
+  /** Whether it shall end: asked after every so many positions. */
+  private async rests(positions: number): Promise<boolean> {
+    this.untilRest -= positions
+    if (this.untilRest > 0) return false
+    this.untilRest = BETWEEN_RESTS
+    const { rest } = this.search
+    if (rest && (await rest())) this.isEnded = true
+    return this.isEnded
+  }
+
+  private async grow(side: Positions): Promise<void> {
+    const { turns } = this.search
+    const [begin, end] = [side.count - side.front, side.count]
+    for (let node = begin; node < end; node++) {
+      if (await this.rests(1)) return
+      const last = side.turnOf(node)
       for (let t = 0; t < turns.length; t++) {
-        if (node.turn >= 0 && turns[node.turn].grip === turns[t].grip) continue
-        if (isBlocked(puzzle, deciders, node.rotations, turns[t])) continue
-        const rotations = turnedRotations(puzzle, tracked, node.rotations, turns[t])
-        const sum = tally.plus(node.sum, turns[t])
-        const key = keyOf(rotations, sum)
-        if (side.seen.has(key)) continue
-        const found: Node = { rotations, sum, from: node, turn: t }
-        side.seen.set(key, found)
-        next.push(found)
+        if (last >= 0 && this.idle[last][t]) continue
+        // The store may have grown meanwhile, so what it holds is asked for anew.
+        if (!this.turned(side.rotations, node * this.next.length, side.sumOf(node), t)) continue
+        side.add(this.next, this.sum, this.keyHigh, this.keyLow, node, t)
       }
     }
-    side.front = next
-    side.depth++
+    side.endLayer(end)
   }
-  const inverse = new Map(turns.map((turn) => [turn.index, puzzle.turns[turn.inverse]]))
-  const found: Turn[][] = []
-  const meet = (side: typeof there, other: typeof there) => {
-    let judged = 0
-    for (const node of side.front) {
-      const across = other.seen.get(keyOf(node.rotations, node.sum))
-      if (!across) continue
-      const [fromThere, fromHome] = side === there ? [node, across] : [across, node]
-      const way = pathTo(turns, fromThere).reverse()
-      for (let at = fromHome; at.from; at = at.from)
-        way.push(inverse.get(turns[at.turn].index) as Turn)
-      if (leadsHome(puzzle, pieces, state, way) && accepts(way)) found.push(way)
-      if (found.length >= ways || ++judged >= JUDGED) return
+
+  private meet(side: Positions, other: Positions): void {
+    for (let node = side.count - side.front; node < side.count; node++) {
+      const across = other.at(...side.keyOf(node))
+      if (across < 0) continue
+      this.judge(side, this.pathTo(side, node), this.pathTo(other, across))
+      if (this.isEnough) return
     }
   }
-  meet(there, home)
-  while (found.length === 0 && there.depth + home.depth < most) {
-    const [side, other] = there.front.length <= home.front.length ? [there, home] : [home, there]
-    if (side.front.length === 0 || side.seen.size > kept) break
-    await grow(side)
-    if (isEnded) break
-    meet(side, other)
+
+  private get isEnough(): boolean {
+    return this.found.size >= this.search.ways || this.judged >= JUDGED
   }
-  return found
-}
 
-function leadsHome(
-  puzzle: Puzzle,
-  pieces: readonly number[],
-  state: State,
-  way: readonly Turn[],
-): boolean {
-  const end = way.reduce<State>((now, turn) => turnFreely(puzzle, now, turn, now), state.slice())
-  return pieces.every((p) => looksHome(puzzle, p, end[p]))
-}
+  /** A way from one side to where it met the other. */
+  private judge(side: Positions, path: readonly number[], across: readonly number[]): void {
+    const { turns, accepts = () => true } = this.search
+    const [fromThere, fromHome] = side === this.there ? [path, across] : [across, path]
+    const back = [...fromHome].reverse().map((t) => this.puzzle.turns[turns[t].inverse])
+    const way = [...fromThere.map((t) => turns[t]), ...back]
+    this.judged++
+    if (this.leadsHome(way) && accepts(way))
+      this.found.set(way.map(({ index }) => index).join(), way)
+  }
 
-/** The turns that led to a node, the last first. */
-function pathTo(turns: readonly Turn[], node: Node): Turn[] {
-  const path: Turn[] = []
-  for (let at = node; at.from; at = at.from) path.push(turns[at.turn])
-  return path
+  private leadsHome(way: readonly Turn[]): boolean {
+    const { state, pieces } = this.search
+    const end = way.reduce<State>(
+      (now, turn) => turnFreely(this.puzzle, now, turn, now),
+      state.slice(),
+    )
+    return pieces.every((p) => looksHome(this.puzzle, p, end[p]))
+  }
+
+  /** Positions among the turns, in the order in which they were made. */
+  private pathTo(side: Positions, node: number): number[] {
+    const path: number[] = []
+    for (let at = node; side.turnOf(at) >= 0; at = side.fromOf(at)) path.push(side.turnOf(at))
+    return path.reverse()
+  }
+
+  /** Turn by turn beyond the side that has fewer positions to go on from, nothing kept. */
+  private async goBeyond(): Promise<void> {
+    const { there, home } = this
+    const { most, onNone = () => undefined } = this.search
+    const [side, other] = there.front <= home.front ? [there, home] : [home, there]
+    const size = this.next.length
+    for (let more = 1; there.depth + home.depth + more <= most; more++) {
+      const stack = Array.from({ length: more }, () => new Uint8Array(size))
+      for (let node = side.count - side.front; node < side.count; node++) {
+        if (await this.rests(1)) return
+        const from = side.rotations.subarray(node * size, (node + 1) * size)
+        this.walk(side, other, node, from, side.sumOf(node), side.turnOf(node), [], stack)
+        if (this.isEnough) return
+      }
+      if (this.found.size > 0) return
+      onNone(there.depth + home.depth + more)
+    }
+  }
+
+  private walk(
+    side: Positions,
+    other: Positions,
+    node: number,
+    from: Uint8Array,
+    sum: number,
+    last: number,
+    made: readonly number[],
+    stack: readonly Uint8Array[],
+  ): void {
+    const [here, ...deeper] = stack
+    const { turns } = this.search
+    this.untilRest--
+    for (let t = 0; t < turns.length; t++) {
+      if (last >= 0 && this.idle[last][t]) continue
+      if (!this.turned(from, 0, sum, t)) continue
+      if (deeper.length > 0) {
+        here.set(this.next)
+        this.walk(side, other, node, here, this.sum, t, [...made, t], deeper)
+      } else {
+        const across = other.at(this.keyHigh, this.keyLow)
+        if (across >= 0)
+          this.judge(side, [...this.pathTo(side, node), ...made, t], this.pathTo(other, across))
+      }
+      if (this.isEnough) return
+    }
+  }
 }

@@ -2,7 +2,7 @@
 
 import { Box, LifeBuoy, Maximize2, Rows3, SkipForward, Undo2 } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
 import { keyWords, turnMeant } from '@/core/analysis/layers'
@@ -17,13 +17,14 @@ import type { Settings } from '@/core/settings'
 import { ShareBar } from '@/ui/ShareBar'
 import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
-import { writeState } from '@/core/state'
+import { writeState, type State } from '@/core/state'
 import { plural } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { faded } from '@/ui/faded'
 import { Key } from '@/ui/Key'
 import { Notice } from '@/ui/Notice'
+import { TryHere } from './TryHere'
 import { TurnPad } from '@/ui/TurnPad'
 import { useKeys } from '@/ui/useKeys'
 import { useReducedMotion } from '@/ui/useReducedMotion'
@@ -57,7 +58,16 @@ const HELP = [
   { strength: 3, name: 'the turns' },
 ] as const
 
-export function Bench({ given, settings }: { given: BenchGiven; settings: Settings }) {
+export function Bench({
+  given,
+  settings,
+  sequence = '',
+}: {
+  given: BenchGiven
+  settings: Settings
+  /** To be tried here, canonical. */
+  sequence?: string
+}) {
   const router = useRouter()
   const puzzle = must(puzzleById(given.puzzleId))
   const windows = useRef<PuzzleWindowsHandle>(null)
@@ -338,6 +348,7 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
           ) : card && trail ? (
             <StepCard
               puzzle={puzzle}
+              puzzleId={given.puzzleId}
               scheme={given.scheme}
               marks={settings.marks}
               states={statesOfStep(trail, step)}
@@ -430,6 +441,27 @@ export function Bench({ given, settings }: { given: BenchGiven; settings: Settin
                 />
               </div>
             </details>
+          )}
+          {!bench.solved && (
+            <Fold title="Try a sequence here" isOpenFirst={sequence !== ''}>
+              <TryHere
+                puzzle={puzzle}
+                puzzleId={given.puzzleId}
+                scheme={given.scheme}
+                state={bench.state}
+                settings={settings}
+                {...(trail && school
+                  ? {
+                      stages: {
+                        names: trail.route.stages.map(({ name }) => name),
+                        met: (state: State) => stagesMet(puzzle, school, trail.route, state),
+                      },
+                    }
+                  : {})}
+                first={sequence}
+                onMake={(names) => names.forEach(controls.make)}
+              />
+            </Fold>
           )}
           {!bench.solved && (
             <details className="rounded-lg border border-line bg-surface p-3">
@@ -567,6 +599,29 @@ const freeWords = (hasSchool: boolean): string =>
   hasSchool
     ? 'There is no plan yet.'
     : 'Turn it with the keys, or drag a layer. Every turn is kept and can be taken back.'
+
+/** What is made only once it is opened. */
+function Fold({
+  title,
+  isOpenFirst,
+  children,
+}: {
+  title: string
+  isOpenFirst: boolean
+  children: ReactNode
+}) {
+  const [isOpen, setOpen] = useState(isOpenFirst)
+  return (
+    <details
+      open={isOpen}
+      onToggle={(event) => setOpen(event.currentTarget.open)}
+      className="rounded-lg border border-line bg-surface p-3"
+    >
+      <summary className="cursor-pointer text-sm text-soft">{title}</summary>
+      {isOpen && children}
+    </details>
+  )
+}
 
 function Solved({ logged, turns, layOut }: { logged: Logged; turns: number; layOut: string }) {
   return (

@@ -1,4 +1,5 @@
 import { ArrowRight } from 'lucide-react'
+import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
 import { mindOf } from '@/core/coach/meetings'
@@ -13,6 +14,7 @@ import type { State } from '@/core/state'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { Button } from '@/ui/Button'
 import { Key } from '@/ui/Key'
+import { sequenceAt } from '@/ui/algorithmAddresses'
 import { TurnParts } from './TurnRow'
 
 const Line = ({ word, children }: { word: string; children: ReactNode }) => (
@@ -31,6 +33,7 @@ export interface CardStates {
 
 export function StepCard({
   puzzle,
+  puzzleId,
   scheme,
   marks,
   states,
@@ -47,6 +50,7 @@ export function StepCard({
   aside,
 }: {
   puzzle: Puzzle
+  puzzleId: string
   scheme: Scheme
   marks: boolean
   states: CardStates
@@ -101,7 +105,7 @@ export function StepCard({
                   total={step.runs?.total}
                   dialect={dialect}
                 />
-                <Legend puzzle={puzzle} step={step} next={step.turns[done]?.name} hand={hand} />
+                <Legend {...{ puzzle, puzzleId, step, hand }} next={step.turns[done]?.name} />
                 {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
               </Line>
             )}
@@ -206,14 +210,23 @@ function WithPicture({ step, ...given }: Pictured & { step: RouteStep }) {
   )
 }
 
+/** The turns of a step without those of the whole puzzle. */
+const sequenceOfStep = (step: RouteStep): string =>
+  step.turns
+    .filter(({ role }) => role !== 'hold')
+    .map(({ name }) => name)
+    .join(' ')
+
 /** The next turn in plain words, and what each letter of the card turns. */
 function Legend({
   puzzle,
+  puzzleId,
   step,
   next,
   hand,
 }: {
   puzzle: Puzzle
+  puzzleId: string
   step: RouteStep
   next?: string
   hand: Hand
@@ -233,6 +246,14 @@ function Legend({
           <li key={line}>{line}</li>
         ))}
       </ul>
+      {sequenceOfStep(step) !== '' && (
+        <Link
+          className="underline decoration-line"
+          href={sequenceAt(puzzleId, sequenceOfStep(step))}
+        >
+          What these turns do by themselves
+        </Link>
+      )}
     </details>
   )
 }

@@ -9,6 +9,7 @@ const SCREENS: readonly Place[] = [
   { href: '/shelf', kind: 'Screen', name: 'Shelf' },
   { href: '/anatomy', kind: 'Screen', name: 'Anatomy' },
   { href: '/schools', kind: 'Screen', name: 'Schools' },
+  { href: '/algorithms', kind: 'Screen', name: 'Algorithms' },
   { href: '/log', kind: 'Screen', name: 'Log' },
   { href: '/settings', kind: 'Screen', name: 'Settings' },
 ]

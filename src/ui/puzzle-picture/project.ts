@@ -45,14 +45,8 @@ export function project(
   name: WindowName,
   alone?: number,
 ): FlatFacet[] {
-  const eye = scale(unit(eyeOf(name, puzzle.definition)), EYE_DISTANCE * puzzle.radius)
-  const view = lookAt(eye)
-  const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
+  const { eye, toFlat } = flatView(puzzle, name)
   const pose = poseOf(puzzle.definition)
-  const toFlat = (v: Vector): Point => {
-    const [x, y, depth] = view(v)
-    return [(x / depth) * zoom, (-y / depth) * zoom]
-  }
   const cut = cutWidth(puzzle)
   const drawn: { facet: FlatFacet; distance: number }[] = []
   const seen = alone === undefined ? seenFacets(puzzle, state) : puzzle.pieces.map(bareFacets)
@@ -99,6 +93,34 @@ export function project(
     for (const facet of seen[p]) draw(facet)
   })
   return drawn.sort((a, b) => b.distance - a.distance).map(({ facet }) => facet)
+}
+
+/** Where the eye is, in the picture's axes, and where it sees a point of them. */
+function flatView(puzzle: Puzzle, name: WindowName) {
+  const eye = scale(unit(eyeOf(name, puzzle.definition)), EYE_DISTANCE * puzzle.radius)
+  const view = lookAt(eye)
+  const zoom = Math.sqrt(EYE_DISTANCE ** 2 - 1)
+  const toFlat = (v: Vector): Point => {
+    const [x, y, depth] = view(v)
+    return [(x / depth) * zoom, (-y / depth) * zoom]
+  }
+  return { eye, toFlat }
+}
+
+/** The same eye in the puzzle's own axes, to draw over the picture. */
+export function flatEye(
+  puzzle: Puzzle,
+  name: WindowName,
+): { from: Vector; flat: (v: Vector) => Point } {
+  const { eye, toFlat } = flatView(puzzle, name)
+  const pose = poseOf(puzzle.definition)
+  const [a, b, c] = pose
+  const back = (v: Vector): Vector =>
+    [0, 1, 2].map((i) => a[i] * v[0] + b[i] * v[1] + c[i] * v[2]) as unknown as Vector
+  return {
+    from: add(back(eye), puzzle.middle),
+    flat: (v) => toFlat(posed(pose, subtract(v, puzzle.middle))),
+  }
 }
 
 /** The dark facets of a piece. */

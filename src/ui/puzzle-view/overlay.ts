@@ -169,7 +169,12 @@ const ARC_POINTS = 22
 const ARC_REACH = 0.86
 
 /** Round the layer that turns, on the side that is in sight, the way that it goes. */
-function bentArrow(puzzle: Puzzle, state: State, turn: Turn, eye: Eye): Point[] {
+export function bentArrow(
+  puzzle: Puzzle,
+  state: State,
+  turn: Turn,
+  eye: Pick<Eye, 'from' | 'flat'>,
+): Point[] {
   const grip = puzzle.grips[turn.grip]
   const axis = unit(grip.axis)
   const core = puzzle.cores[grip.core]

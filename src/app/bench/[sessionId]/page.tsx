@@ -11,8 +11,14 @@ import { defaultProfile, readSettings } from '@/server/profiles'
 
 export const metadata: Metadata = { title: 'Bench' }
 
-export default async function BenchPage({ params }: { params: Promise<{ sessionId: string }> }) {
-  const { sessionId } = await params
+export default async function BenchPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ sessionId: string }>
+  searchParams: Promise<{ sequence?: string | string[] }>
+}) {
+  const [{ sessionId }, { sequence = '' }] = await Promise.all([params, searchParams])
   if (!isId(sessionId)) notFound()
   const profileId = await defaultProfile()
   const session = await findSession(profileId, sessionId)
@@ -43,6 +49,7 @@ export default async function BenchPage({ params }: { params: Promise<{ sessionI
           entries,
         }}
         settings={settings}
+        sequence={[sequence].flat()[0].slice(0, 4000)}
       />
     </WithOwnPuzzles>
   )

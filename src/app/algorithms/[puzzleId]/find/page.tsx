@@ -1,0 +1,26 @@
+import type { Metadata } from 'next'
+import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
+import { Finder } from '@/features/algorithms/Finder'
+import { puzzleAsked, valueOf, type Query } from '../../asked'
+
+export const metadata: Metadata = { title: 'Find a sequence' }
+
+export default async function FinderPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ puzzleId: string }>
+  searchParams: Query
+}) {
+  const { puzzleId, settings } = await puzzleAsked(params)
+  return (
+    <WithOwnPuzzles>
+      <Finder
+        puzzleId={puzzleId}
+        asked={await valueOf(searchParams, 'wish')}
+        like={(await valueOf(searchParams, 'like')).slice(0, 4000)}
+        settings={settings}
+      />
+    </WithOwnPuzzles>
+  )
+}

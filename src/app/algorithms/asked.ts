@@ -1,0 +1,22 @@
+import { notFound } from 'next/navigation'
+import { puzzleById } from '@/core/catalog'
+import type { Settings } from '@/core/settings'
+import { decoded } from '@/server/address'
+import { defaultProfile, readSettings } from '@/server/profiles'
+
+/** The puzzle that an address names, with the profile and its settings. */
+export async function puzzleAsked(
+  params: Promise<{ puzzleId: string }>,
+): Promise<{ readonly puzzleId: string; readonly profileId: string; readonly settings: Settings }> {
+  const puzzleId = decoded((await params).puzzleId)
+  if (puzzleId === undefined) notFound()
+  const profileId = await defaultProfile()
+  if (!puzzleById(puzzleId).ok) notFound()
+  return { puzzleId, profileId, settings: await readSettings(profileId) }
+}
+
+export type Query = Promise<Record<string, string | string[] | undefined>>
+
+/** One value of an address; empty if it is not there. */
+export const valueOf = async (query: Query, name: string): Promise<string> =>
+  [(await query)[name] ?? ''].flat()[0] ?? ''

@@ -1,0 +1,548 @@
+'use client'
+
+import { Pause, Play, Square, X } from 'lucide-react'
+import Link from 'next/link'
+import { useEffect, useMemo, useState } from 'react'
+import { doingOf } from '@/core/algorithms/does'
+import { MOST_TURNS } from '@/core/algorithms/find'
+import {
+  completed,
+  NO_WISH,
+  readWish,
+  waysInto,
+  wishOf,
+  writeWish,
+  type Wish,
+} from '@/core/algorithms/wish'
+import { handReachOf } from '@/core/analysis/placements'
+import { stateMade } from '@/core/analysis/effect'
+import { layersOf } from '@/core/analysis/layers'
+import { placeNamesOf } from '@/core/analysis/placeNames'
+import { who } from '@/core/analysis/who'
+import { puzzleById } from '@/core/catalog'
+import { rewritten } from '@/core/notation/dialect'
+import { readTurns } from '@/core/notation/read'
+import { writeTurnName } from '@/core/notation/write'
+import { NO_PLACE, type Puzzle } from '@/core/puzzle/compile'
+import { must, type Result } from '@/core/result'
+import type { Settings } from '@/core/settings'
+import { start } from '@/core/state'
+import { capital, plural } from '@/core/words'
+import { Button, LinkButton } from '@/ui/Button'
+import { Choice } from '@/ui/Field'
+import { IconButton } from '@/ui/IconButton'
+import { Notice } from '@/ui/Notice'
+import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import type { Guide } from '@/ui/puzzle-view/overlay'
+import type { Lights } from '@/ui/puzzle-view/PuzzleScene'
+import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
+import { ShareBar } from '@/ui/ShareBar'
+import { callback, coach } from '@/workers/coach'
+import type { Finding, FoundWay } from '@/workers/algorithmWork'
+import { sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
+import { TurnsField, useTyped } from '@/ui/TurnsField'
+
+const LONGEST = Array.from({ length: MOST_TURNS }, (_, i) => `${i + 1}`)
+const SECONDS = ['10', '30', '60', '300']
+
+/** Say what must happen by touching pieces and places: the fewest turns that do it, or why none do. */
+export function Finder({
+  puzzleId,
+  asked,
+  like,
+  settings,
+}: {
+  puzzleId: string
+  /** A wish, as it stands in the address. */
+  asked: string
+  /** Turns, canonical, whose effect is wished. */
+  like: string
+  settings: Settings
+}) {
+  const puzzle = must(puzzleById(puzzleId))
+  const given = useMemo(() => beginning(puzzle, asked, like), [puzzle, asked, like])
+  const [wish, setWish] = useState<Wish>(given.ok ? given.value : NO_WISH)
+  const [picked, setPicked] = useState<number>()
+  const typing = useTyped(puzzle, settings.readDialect)
+  const [layers, setLayers] = useState<ReadonlySet<string>>()
+  const [most, setMost] = useState('14')
+  const [seconds, setSeconds] = useState('30')
+  const search = useSearch()
+  const whole = useMemo(() => completed(puzzle, wish), [puzzle, wish])
+  const all = useMemo(() => layersOf(puzzle).map((grip) => puzzle.grips[grip].name), [puzzle])
+  const isNothing = wish.goes.size === 0
+
+  useEffect(() => {
+    const query = isNothing ? '' : `?${new URLSearchParams({ wish: writeWish(puzzle, wish) })}`
+    window.history.replaceState(null, '', window.location.pathname + query)
+  }, [isNothing, puzzle, wish])
+
+  const change = (next: Wish) => {
+    setWish(next)
+    search.clear()
+  }
+  const goes = (piece: number, rotation: number | undefined) => {
+    const next = new Map(wish.goes)
+    if (rotation === undefined) next.delete(piece)
+    else next.set(piece, rotation)
+    const free = new Set(wish.free)
+    free.delete(piece)
+    change({ ...wish, goes: next, free })
+  }
+  const touch = (touched: number | undefined) => {
+    if (touched === undefined) return setPicked(undefined)
+    if (picked === undefined) return setPicked(touched)
+    const ways = waysInto(puzzle, picked, touched)
+    // A piece that is touched again is turned in its place, as far as it can be.
+    const way = picked === touched ? ways.find((r) => r !== 0) : ways[0]
+    if (way !== undefined) goes(picked, way)
+    setPicked(way === undefined && picked !== touched ? touched : undefined)
+  }
+  const { lights, guide } = useMemo(() => drawn(puzzle, wish, picked), [puzzle, wish, picked])
+
+  return (
+    <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="min-w-0 grow">
+          <h1 className="text-xl">Find by what it must do: {puzzle.definition.name}</h1>
+          <p className="text-sm text-soft">
+            Touch a piece, then the place to which it goes. Touch it twice to turn it where it is.
+          </p>
+        </div>
+        <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
+          Its shelves
+        </LinkButton>
+      </div>
+      {!given.ok && <Notice kind="wrong">The address is left out. {given.problem.sentence}</Notice>}
+      <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">
+        <div className="grid content-start gap-3">
+          <div className="h-64 lg:h-[24rem]">
+            <PuzzleWindows
+              puzzle={puzzle}
+              state={start(puzzle)}
+              scheme={puzzle.definition.colours}
+              marks={settings.marks}
+              lights={lights}
+              guide={guide}
+              {...(picked === undefined ? {} : { raised: picked })}
+              label={`${puzzle.definition.name}, ${picked === undefined ? 'no piece is picked' : `${who(puzzle, puzzle.definition.colours, picked)} is picked`}`}
+              onTouch={touch}
+            />
+          </div>
+          <ByNames puzzle={puzzle} picked={picked} onPick={setPicked} onTouch={touch} />
+          <details className="rounded-lg border border-line bg-surface px-4 py-2 text-sm">
+            <summary className="cursor-pointer">Or the same as a sequence does</summary>
+            <form
+              className="mt-2 grid gap-2"
+              onSubmit={(event) => {
+                event.preventDefault()
+                const made = stateMade(puzzle, must(readTurns(puzzle, typing.typed.turns)))
+                if (made.ok) change(wishOf(puzzle, made.value))
+              }}
+            >
+              <TurnsField label="The sequence" typing={typing} />
+              <Button type="submit" disabled={!typing.typed.turns} className="justify-self-start">
+                Wish what it does
+              </Button>
+            </form>
+          </details>
+        </div>
+        <div className="grid content-start gap-3">
+          <section
+            aria-label="What is wished"
+            className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
+          >
+            <h2 className="text-base">What is wished</h2>
+            {isNothing && wish.free.size === 0 && <p className="text-soft">Nothing yet.</p>}
+            <Wishes
+              puzzle={puzzle}
+              wish={wish}
+              onGoes={goes}
+              onFree={(piece) => {
+                const free = new Set(wish.free)
+                if (!free.delete(piece)) free.add(piece)
+                const next = new Map(wish.goes)
+                next.delete(piece)
+                change({ ...wish, goes: next, free })
+              }}
+              picked={picked}
+            />
+            <Choice
+              label="All the rest"
+              options={[
+                { value: 'stays', name: 'stays as it is' },
+                { value: 'free', name: 'may do as it likes' },
+              ]}
+              value={wish.rest}
+              onChange={(event) => change({ ...wish, rest: event.target.value as Wish['rest'] })}
+            />
+            {!isNothing && !whole.ok && <Notice kind="wrong">{whole.problem.sentence}</Notice>}
+            {!isNothing && whole.ok && (
+              <PuzzlePicture
+                puzzle={puzzle}
+                state={whole.value.position}
+                scheme={puzzle.definition.colours}
+                marks={settings.marks}
+                only={whole.value.pieces}
+                label="As the finished puzzle shall look afterwards; what may do as it likes is left out."
+                className="mx-auto w-full max-w-72"
+              />
+            )}
+            {!isNothing && (
+              <Button weight="quiet" className="justify-self-start" onClick={() => change(NO_WISH)}>
+                Begin anew
+              </Button>
+            )}
+          </section>
+          <section
+            aria-label="How to look"
+            className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
+          >
+            <fieldset>
+              <legend className="mb-1">Layers that may turn</legend>
+              <div className="flex flex-wrap gap-x-3 gap-y-1">
+                {all.map((name) => (
+                  <label key={name} className="flex min-h-8 items-center gap-1">
+                    <input
+                      type="checkbox"
+                      className="size-4 accent-[var(--amber)]"
+                      checked={layers?.has(name) ?? true}
+                      onChange={() => {
+                        const next = new Set(layers ?? all)
+                        if (!next.delete(name)) next.add(name)
+                        setLayers(next.size === all.length ? undefined : next)
+                        search.clear()
+                      }}
+                    />
+                    <span className="turns">{writeTurnName(name, settings.writeDialect)}</span>
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+            <div className="grid grid-cols-2 gap-2">
+              <Choice
+                label="Turns at most"
+                options={LONGEST.map((value) => ({ value, name: value }))}
+                value={most}
+                onChange={(event) => setMost(event.target.value)}
+              />
+              <Choice
+                label="Seconds"
+                options={SECONDS.map((value) => ({ value, name: value }))}
+                value={seconds}
+                onChange={(event) => setSeconds(event.target.value)}
+              />
+            </div>
+            <div className="flex flex-wrap items-center gap-2">
+              {search.share === undefined ? (
+                <Button
+                  weight="attend"
+                  disabled={isNothing || !whole.ok || layers?.size === 0}
+                  onClick={() =>
+                    void search.begin({
+                      puzzleId,
+                      wish: writeWish(puzzle, wish),
+                      ...(layers ? { layers: [...layers] } : {}),
+                      most: Number(most),
+                      seconds: Number(seconds),
+                      hand: settings.hand,
+                      scheme: puzzle.definition.colours,
+                    })
+                  }
+                >
+                  Find
+                </Button>
+              ) : (
+                <>
+                  <ShareBar share={search.share} label="Time spent" />
+                  <Button onClick={search.wait}>
+                    {search.waits ? (
+                      <Play size={16} aria-hidden />
+                    ) : (
+                      <Pause size={16} aria-hidden />
+                    )}
+                    {search.waits ? 'Go on' : 'Wait'}
+                  </Button>
+                  <Button onClick={search.stop}>
+                    <Square size={16} aria-hidden /> Stop
+                  </Button>
+                </>
+              )}
+            </div>
+          </section>
+          <Found {...{ puzzle, puzzleId, settings }} search={search} most={Number(most)} />
+        </div>
+      </div>
+    </div>
+  )
+}
+
+function beginning(puzzle: Puzzle, asked: string, like: string): Result<Wish> {
+  if (like === '') return readWish(puzzle, asked)
+  const turns = readTurns(puzzle, like)
+  if (!turns.ok) return turns
+  const made = stateMade(puzzle, turns.value)
+  return made.ok ? { ok: true, value: wishOf(puzzle, made.value) } : made
+}
+
+/** What is lit and pointed at: the piece that is picked with the places that it can go to, and every wish. */
+function drawn(
+  puzzle: Puzzle,
+  { goes, free }: Wish,
+  picked: number | undefined,
+): { lights: Lights; guide: Guide } {
+  const reach =
+    picked === undefined
+      ? []
+      : [...new Set(handReachOf(puzzle)[picked].map((r) => puzzle.place[24 * picked + r]))]
+  return {
+    lights: {
+      attend: picked === undefined ? [...goes.keys()] : [picked],
+      safe: [],
+      wrong: picked === undefined ? [...free] : [],
+      places: reach.filter((place) => place !== NO_PLACE && place !== picked),
+    },
+    guide: {
+      numbered: [],
+      arrows: [...goes].flatMap(([piece, rotation]) =>
+        puzzle.place[24 * piece + rotation] === piece
+          ? []
+          : [{ from: { piece, rotation: 0 }, to: { piece, rotation } }],
+      ),
+    },
+  }
+}
+
+/** The same by names, for who does not point. */
+function ByNames({
+  puzzle,
+  picked,
+  onPick,
+  onTouch,
+}: {
+  puzzle: Puzzle
+  picked: number | undefined
+  onPick: (piece: number | undefined) => void
+  onTouch: (piece: number | undefined) => void
+}) {
+  const { names } = placeNamesOf(puzzle, 0)
+  const shown = puzzle.pieces.flatMap(({ faces }, p) => (faces.length > 0 ? [p] : []))
+  const places =
+    picked === undefined
+      ? []
+      : shown.filter((place) =>
+          waysInto(puzzle, picked, place).some((r) => place !== picked || r !== 0),
+        )
+  return (
+    <div className="grid gap-2 sm:grid-cols-2">
+      <Choice
+        label="The piece"
+        options={[
+          { value: '', name: 'none is picked' },
+          ...shown.map((p) => ({
+            value: `${p}`,
+            name: `${capital(who(puzzle, puzzle.definition.colours, p))}, at ${names[p]}`,
+          })),
+        ]}
+        value={picked === undefined ? '' : `${picked}`}
+        onChange={(event) =>
+          onPick(event.target.value === '' ? undefined : Number(event.target.value))
+        }
+      />
+      <Choice
+        label="It goes to"
+        disabled={picked === undefined}
+        options={[
+          { value: '', name: 'choose a place' },
+          ...places.map((place) => ({
+            value: `${place}`,
+            name: place === picked ? 'its own place, turned there' : names[place],
+          })),
+        ]}
+        value=""
+        onChange={(event) => onTouch(Number(event.target.value))}
+      />
+    </div>
+  )
+}
+
+function Wishes({
+  puzzle,
+  wish: { goes, free },
+  picked,
+  onGoes,
+  onFree,
+}: {
+  puzzle: Puzzle
+  wish: Wish
+  picked: number | undefined
+  onGoes: (piece: number, rotation: number | undefined) => void
+  onFree: (piece: number) => void
+}) {
+  const { names } = placeNamesOf(puzzle, 0)
+  const name = (p: number) => who(puzzle, puzzle.definition.colours, p)
+  return (
+    <ul aria-label="Wishes" className="grid max-h-56 gap-1 overflow-y-auto">
+      {[...goes].map(([piece, rotation]) => {
+        const place = puzzle.place[24 * piece + rotation]
+        const ways = waysInto(puzzle, piece, place).filter((r) => place !== piece || r !== 0)
+        return (
+          <li key={piece} className="flex items-center gap-2">
+            <span className="grow">
+              {capital(name(piece))}{' '}
+              {place === piece ? 'is turned in its place' : `goes to ${names[place]}`}
+            </span>
+            {ways.length > 1 && (
+              <Button
+                onClick={() => onGoes(piece, ways[(ways.indexOf(rotation) + 1) % ways.length])}
+                aria-label={`Turn ${name(piece)} there`}
+              >
+                Turn it there
+              </Button>
+            )}
+            <IconButton
+              title="Take back"
+              label={`Take back: ${name(piece)}`}
+              onClick={() => onGoes(piece, undefined)}
+            >
+              <X size={16} aria-hidden />
+            </IconButton>
+          </li>
+        )
+      })}
+      {[...free].map((piece) => (
+        <li key={piece} className="flex items-center gap-2">
+          <span className="grow">{capital(name(piece))} may do as it likes</span>
+          <IconButton
+            title="Take back"
+            label={`Take back: ${name(piece)}`}
+            onClick={() => onFree(piece)}
+          >
+            <X size={16} aria-hidden />
+          </IconButton>
+        </li>
+      ))}
+      {picked !== undefined && !free.has(picked) && (
+        <li>
+          <Button onClick={() => onFree(picked)}>{capital(name(picked))} may do as it likes</Button>
+        </li>
+      )}
+    </ul>
+  )
+}
+
+interface Search {
+  /** Of the time that is given; undefined while nothing is looked for. */
+  readonly share?: number
+  readonly waits: boolean
+  readonly first?: FoundWay
+  readonly result?: Result<Finding>
+  readonly begin: (request: Parameters<ReturnType<typeof coach>['find']>[0]) => Promise<void>
+  readonly stop: () => void
+  readonly wait: () => void
+  readonly clear: () => void
+}
+
+function useSearch(): Search {
+  const [share, setShare] = useState<number>()
+  const [waits, setWaits] = useState(false)
+  const [first, setFirst] = useState<FoundWay>()
+  const [result, setResult] = useState<Result<Finding>>()
+  // Nothing goes on behind a page that was left.
+  useEffect(() => () => void coach().stopFinding(), [])
+  return {
+    ...(share === undefined ? {} : { share }),
+    waits,
+    ...(first ? { first } : {}),
+    ...(result ? { result } : {}),
+    begin: async (request) => {
+      setFirst(undefined)
+      setResult(undefined)
+      setWaits(false)
+      setShare(0)
+      const found = await coach().find(
+        request,
+        callback((way: FoundWay) => setFirst(way)),
+        callback((done: number) => setShare((now) => (now === undefined ? now : done))),
+      )
+      setShare(undefined)
+      setResult(found)
+    },
+    stop: () => void coach().stopFinding(),
+    wait: () => {
+      setWaits(!waits)
+      void coach().waitFinding(!waits)
+    },
+    clear: () => {
+      if (share !== undefined) void coach().stopFinding()
+      setFirst(undefined)
+      setResult(undefined)
+    },
+  }
+}
+
+function Found({
+  puzzle,
+  puzzleId,
+  settings,
+  search: { first, result, share },
+  most,
+}: {
+  puzzle: Puzzle
+  puzzleId: string
+  settings: Settings
+  search: Search
+  most: number
+}) {
+  if (result && !result.ok) return <Notice kind="wrong">{result.problem.sentence}</Notice>
+  const ways = result?.ok ? result.value.ways : []
+  const shown = ways.length > 0 ? ways : first ? [first] : []
+  if (!result && shown.length === 0) return null
+  return (
+    <section aria-label="Ways" className="grid gap-2" aria-live="polite">
+      <p className="text-sm">
+        {ways.length > 0
+          ? `${capital(plural(ways.length, 'way'))} of ${plural(ways[0].turnCount, 'turn')}, the fewest that end in the same hold: all shorter rows were gone through.`
+          : result?.ok
+            ? noneWords(result.value, most)
+            : 'One at once, by single pieces; the fewest turns are being looked for.'}
+      </p>
+      <ol className="grid max-h-72 gap-2 overflow-y-auto">
+        {shown.map((way) => (
+          <li
+            key={way.turns}
+            className="rounded-lg border border-line bg-surface px-3 py-2 text-sm"
+          >
+            <Link
+              className="turns text-base underline decoration-line [overflow-wrap:anywhere]"
+              href={sequenceAt(puzzleId, way.turns)}
+            >
+              {rewritten(puzzle, way.turns, settings.writeDialect)}
+            </Link>
+            <p className="text-soft">
+              {plural(way.turnCount, 'turn')}, {way.quarterCount} in quarters, {way.cost.toFixed(1)}{' '}
+              in the hand{unseenWords(puzzle, way.turns)}
+            </p>
+          </li>
+        ))}
+      </ol>
+      {share !== undefined && <p className="text-sm text-soft">Still looking.</p>}
+    </section>
+  )
+}
+
+/** Up to where it is proven that there is none. */
+function noneWords({ none, isOver }: Finding, most: number): string {
+  const proven = `No row of up to ${plural(none, 'turn')} does it.`
+  if (none >= most || !isOver) return proven
+  return `${proven} Then the time was over.`
+}
+
+/** ', turns 2 pieces unseen' */
+function unseenWords(puzzle: Puzzle, turns: string): string {
+  const doing = doingOf(puzzle, must(readTurns(puzzle, turns)))
+  if (!doing.ok) return ''
+  const { state, turned } = doing.value
+  const unseen = turned.filter((p) => puzzle.look[24 * p + state[p]] === puzzle.look[24 * p])
+  return unseen.length === 0 ? '' : `, ${plural(unseen.length, 'piece')} turned unseen`
+}

@@ -1,0 +1,114 @@
+'use client'
+
+import { Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react'
+import type { DialectId } from '@/core/notation/dialect'
+import { writeTurnName } from '@/core/notation/write'
+import type { Scheme } from '@/core/puzzle/colours'
+import type { Puzzle } from '@/core/puzzle/compile'
+import { Button } from '@/ui/Button'
+import { classes } from '@/ui/classes'
+import type { Guide } from '@/ui/puzzle-view/overlay'
+import type { Lights } from '@/ui/puzzle-view/PuzzleScene'
+import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
+import type { Played } from './useSequence'
+
+/** The windows with a sequence on them: its turns as buttons, and what plays it. */
+export function Player({
+  puzzle,
+  scheme,
+  marks,
+  dialect,
+  played,
+  lights,
+  guide,
+  label,
+  speed,
+  onSpeed,
+}: {
+  puzzle: Puzzle
+  scheme: Scheme
+  marks: boolean
+  dialect: DialectId
+  played: Played
+  lights: Lights
+  guide: Guide
+  label: string
+  /** Milliseconds a turn. */
+  speed: number
+  onSpeed: (milliseconds: number) => void
+}) {
+  const { windows, turns, states, position, isPlaying, blocked, step, jump, play, pause } = played
+  const next = turns[position]
+  return (
+    <div className="flex min-h-0 flex-col gap-2">
+      <div className="h-64 lg:h-auto lg:min-h-0 lg:grow">
+        <PuzzleWindows
+          ref={windows}
+          puzzle={puzzle}
+          state={states[position]}
+          scheme={scheme}
+          marks={marks}
+          lights={lights}
+          guide={guide}
+          label={`${label}, after ${position} of ${turns.length} turns`}
+        />
+      </div>
+      <ol aria-label="Turns" className="flex flex-wrap gap-1">
+        {turns.map(({ name }, i) => (
+          <li key={i}>
+            <button
+              type="button"
+              aria-label={`To before turn ${i + 1}, ${name}`}
+              aria-current={i === position ? 'step' : undefined}
+              onClick={() => jump(i)}
+              className={classes(
+                'turns min-h-9 min-w-9 rounded border px-1.5',
+                i === position ? 'border-amber text-amber' : 'border-line',
+                i < position && 'text-soft',
+              )}
+            >
+              {writeTurnName(name, dialect)}
+            </button>
+          </li>
+        ))}
+      </ol>
+      {blocked && <p className="text-sm text-rose">It stops here. {blocked}</p>}
+      <div className="flex flex-wrap items-center gap-2">
+        <Button onClick={() => jump(0)} disabled={position === 0} aria-label="To the start">
+          <SkipBack size={16} aria-hidden />
+        </Button>
+        <Button onClick={() => step(-1)} disabled={position === 0}>
+          <StepBack size={16} aria-hidden /> Back
+        </Button>
+        <Button onClick={() => step(1)} disabled={!next}>
+          <StepForward size={16} aria-hidden />{' '}
+          {next ? `Turn ${writeTurnName(next.name, dialect)}` : 'At the end'}
+        </Button>
+        <Button
+          weight="attend"
+          onClick={isPlaying ? pause : play}
+          disabled={turns.length === 0}
+          className="min-w-24"
+        >
+          {isPlaying ? <Pause size={16} aria-hidden /> : <Play size={16} aria-hidden />}
+          {isPlaying ? 'Pause' : position === turns.length ? 'Again' : 'Play'}
+        </Button>
+        <label className="flex items-center gap-2 text-sm text-soft">
+          Slower
+          <input
+            type="range"
+            min={100}
+            max={1500}
+            step={50}
+            value={1600 - speed}
+            aria-label="Speed"
+            aria-valuetext={`${(speed / 1000).toFixed(1)} seconds a turn`}
+            onChange={(event) => onSpeed(1600 - event.target.valueAsNumber)}
+            className="w-24 accent-[var(--amber)]"
+          />
+          faster
+        </label>
+      </div>
+    </div>
+  )
+}

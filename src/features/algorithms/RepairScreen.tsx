@@ -1,0 +1,356 @@
+'use client'
+
+import Link from 'next/link'
+import { useMemo, useState } from 'react'
+import { readEnds, readKeep } from '@/core/algorithms/keep'
+import type { Edit } from '@/core/algorithms/repair'
+import { placeNamesOf } from '@/core/analysis/placeNames'
+import { piecesShowing } from '@/core/analysis/sides'
+import { puzzleById } from '@/core/catalog'
+import { rewritten, type DialectId } from '@/core/notation/dialect'
+import { readTurns } from '@/core/notation/read'
+import { readLoosely } from '@/core/notation/spoken/spoken'
+import { words } from '@/core/notation/spoken/words'
+import { writeNames, writeTurns } from '@/core/notation/write'
+import type { Puzzle } from '@/core/puzzle/compile'
+import { DIRECTIONS } from '@/core/puzzle/directions'
+import { fail, must, ok, type Result } from '@/core/result'
+import type { Settings } from '@/core/settings'
+import { start, turnAll } from '@/core/state'
+import { capital, inWords, listed, plural } from '@/core/words'
+import { Button, LinkButton } from '@/ui/Button'
+import { Choice } from '@/ui/Field'
+import { Notice } from '@/ui/Notice'
+import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
+import { ShareBar } from '@/ui/ShareBar'
+import { callback, cancelCoach, coach } from '@/workers/coach'
+import type { Mended, RepairRequest } from '@/workers/algorithmWork'
+import { sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
+import { TurnsField, useTyped } from '@/ui/TurnsField'
+
+/** Longest sequence that is mended, and most meanings of one without directions. */
+const MOST = { turns: 40, meanings: 256 }
+
+const TOUCHED = 'touched'
+
+/** What was heard, what it must keep and how it must end: all readings with the fewest edits. */
+export function RepairScreen({
+  puzzleId,
+  heard,
+  settings,
+}: {
+  puzzleId: string
+  heard: string
+  settings: Settings
+}) {
+  const puzzle = must(puzzleById(puzzleId))
+  const typing = useTyped(puzzle, settings.readDialect, readTurns(puzzle, heard).ok ? heard : '')
+  const beginning = useTyped(puzzle, settings.readDialect)
+  const [keep, setKeep] = useState('')
+  const [touched, setTouched] = useState<ReadonlySet<number>>(new Set())
+  const [ends, setEnds] = useState('')
+  const [edits, setEdits] = useState('2')
+  const [found, setFound] = useState<Result<Mended>>()
+  const [share, setShare] = useState<number>()
+  const options = useMemo(() => choices(puzzle), [puzzle])
+  const kept = useMemo(() => keptBy(puzzle, keep, touched), [puzzle, keep, touched])
+  const request = requestOf(puzzle, puzzleId, {
+    typing,
+    beginning: beginning.typed.turns,
+    kept,
+    ends,
+    edits: Number(edits),
+  })
+  const mend = async () => {
+    if (!request.ok) return
+    setFound(undefined)
+    setShare(0)
+    const done = await coach().repair(
+      request.value,
+      callback((now: number) => setShare((before) => (before === undefined ? before : now))),
+    )
+    setFound(done)
+    setShare(undefined)
+  }
+  const change =
+    <T,>(set: (value: T) => void) =>
+    (value: T) => {
+      set(value)
+      setFound(undefined)
+    }
+  const touch = (piece: number | undefined) => {
+    if (piece === undefined) return
+    const next = new Set(keep === TOUCHED ? touched : kept)
+    if (!next.delete(piece)) next.add(piece)
+    change(setTouched)(next)
+    setKeep(TOUCHED)
+  }
+  return (
+    <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="min-w-0 grow">
+          <h1 className="text-xl">Mend what was heard: {puzzle.definition.name}</h1>
+          <p className="text-sm text-soft">
+            A prime lost, a turn left out, a layer mistaken: all readings that do what they must.
+          </p>
+        </div>
+        <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
+          Its shelves
+        </LinkButton>
+      </div>
+      <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">
+        <div className="grid content-start gap-3">
+          <TurnsField
+            label="What was heard"
+            typing={typing}
+            hint="In any dialect. Words may lack their directions: up, across, down, across two."
+          />
+          <Choice
+            label="What it must leave as it was"
+            options={options.keep}
+            value={keep}
+            onChange={(event) => change(setKeep)(event.target.value)}
+          />
+          <p className="-mt-2 text-sm text-soft">
+            {keptWords(puzzle, kept)} Touch pieces in the windows to change that.
+          </p>
+          <TurnsField
+            label="Where it begins"
+            typing={beginning}
+            hint="Turns that lead there from the finished puzzle; none if it begins there."
+          />
+          <div className="grid gap-3 sm:grid-cols-2">
+            <Choice
+              label="How it must end"
+              options={options.ends}
+              value={ends}
+              onChange={(event) => change(setEnds)(event.target.value)}
+            />
+            <Choice
+              label="Slips at most"
+              options={['1', '2', '3'].map((value) => ({ value, name: value }))}
+              value={edits}
+              onChange={(event) => change(setEdits)(event.target.value)}
+            />
+          </div>
+          <div className="flex flex-wrap items-center gap-3">
+            {share === undefined ? (
+              <Button weight="attend" onClick={() => void mend()} disabled={!request.ok}>
+                Mend it
+              </Button>
+            ) : (
+              <>
+                <ShareBar share={share} label="Trying every slip" />
+                <Button
+                  onClick={() => {
+                    cancelCoach()
+                    setShare(undefined)
+                  }}
+                >
+                  Stop
+                </Button>
+              </>
+            )}
+            {!request.ok && typing.text.trim() !== '' && (
+              <p role="status" className="text-sm text-soft">
+                {request.problem.sentence}
+              </p>
+            )}
+          </div>
+        </div>
+        <div className="grid content-start gap-3">
+          <div className="h-64">
+            <PuzzleWindows
+              puzzle={puzzle}
+              state={start(puzzle)}
+              scheme={puzzle.definition.colours}
+              marks={settings.marks}
+              lights={{ attend: [], safe: kept, places: [] }}
+              label={`${puzzle.definition.name}: ${keptWords(puzzle, kept)}`}
+              onTouch={touch}
+            />
+          </div>
+          {found && !found.ok && <Notice kind="wrong">{found.problem.sentence}</Notice>}
+          {found?.ok && request.ok && (
+            <Readings
+              {...{ puzzle, puzzleId }}
+              mended={found.value}
+              most={Number(edits)}
+              dialect={settings.writeDialect}
+            />
+          )}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+function choices(puzzle: Puzzle) {
+  const sides = DIRECTIONS.filter((side) => {
+    const shown = piecesShowing(puzzle, side).length
+    return shown > 0 && shown < puzzle.pieces.length
+  })
+  return {
+    keep: [
+      { value: '', name: 'nothing in particular' },
+      { value: 'all', name: 'everything' },
+      ...sides.map(({ letter, adjective }) => ({
+        value: `layer:${letter}`,
+        name: `all that shows at the ${adjective}`,
+      })),
+      ...sides.map(({ letter, adjective }) => ({
+        value: `all-but:${letter}`,
+        name: `all but what shows at the ${adjective}`,
+      })),
+      { value: TOUCHED, name: 'the pieces that I touch' },
+    ],
+    ends: [
+      { value: '', name: 'no matter how' },
+      { value: 'home', name: 'the puzzle finished' },
+      ...sides.flatMap(({ letter, adjective, toward }) => [
+        { value: `faced:${letter}`, name: `what belongs to the ${adjective} looking ${toward}` },
+        { value: `placed:${letter}`, name: `what belongs to the ${adjective} in its places` },
+      ]),
+    ],
+  }
+}
+
+function keptBy(puzzle: Puzzle, keep: string, touched: ReadonlySet<number>): number[] {
+  if (keep === '') return []
+  if (keep === TOUCHED) return [...touched].sort((a, b) => a - b)
+  const all = puzzle.pieces.map((_, p) => p)
+  if (keep === 'all') return all
+  return must(readKeep(puzzle, keep))
+}
+
+/** More pieces than these are counted, not named. */
+const MOST_NAMED = 3
+
+function keptWords(puzzle: Puzzle, kept: readonly number[]): string {
+  if (kept.length === 0) return 'No piece must stay.'
+  if (kept.length > MOST_NAMED) return `${capital(plural(kept.length, 'piece'))} must stay.`
+  const { names } = placeNamesOf(puzzle, 0)
+  return `${capital(listed(kept.map((p) => names[p])))} must stay.`
+}
+
+/** What is asked, or what is still missing. */
+function requestOf(
+  puzzle: Puzzle,
+  puzzleId: string,
+  {
+    typing,
+    beginning,
+    kept,
+    ends,
+    edits,
+  }: {
+    typing: ReturnType<typeof useTyped>
+    beginning: string
+    kept: readonly number[]
+    ends: string
+    edits: number
+  },
+): Result<RepairRequest> {
+  const heard = heardAs(puzzle, typing)
+  if (!heard.ok) return heard
+  if (kept.length === 0 && ends === '')
+    return fail('bad-wish', 'Say what it must leave as it was, or how it must end.')
+  const from = turnAll(puzzle, start(puzzle), must(readTurns(puzzle, beginning)))
+  if (!from.ok) return from
+  return ok({
+    puzzleId,
+    heard: heard.value,
+    wish: {
+      keep: kept,
+      from: from.value,
+      ...(ends === '' ? {} : { ends: must(readEnds(puzzle, ends)) }),
+    },
+    edits,
+  })
+}
+
+/** What was typed; where directions are missing all that it can be. */
+function heardAs(puzzle: Puzzle, { text, typed }: ReturnType<typeof useTyped>): Result<string[]> {
+  if (text.trim() === '') return fail('bad-turns', 'Type what was heard.')
+  const length = (turns: string) => turns.split(' ').length
+  if (typed.turns !== '') {
+    const turns = writeTurns(must(readTurns(puzzle, typed.turns)))
+    return length(turns) > MOST.turns
+      ? fail('bad-turns', `At most ${MOST.turns} turns are mended.`)
+      : ok([turns])
+  }
+  const loose = readLoosely(puzzle, text, words)
+  if (!loose.ok) return typed.problem ? { ok: false, problem: typed.problem } : loose
+  return loose.value.length > MOST.meanings
+    ? fail(
+        'bad-turns',
+        `That can be read in ${loose.value.length} ways; give a direction here and there until there are ${MOST.meanings}.`,
+      )
+    : ok(loose.value.map((turns) => writeTurns(turns)))
+}
+
+function Readings({
+  puzzle,
+  puzzleId,
+  mended: { edits, readings },
+  most,
+  dialect,
+}: {
+  puzzle: Puzzle
+  puzzleId: string
+  mended: Mended
+  most: number
+  dialect: DialectId
+}) {
+  if (edits === undefined)
+    return (
+      <Notice kind="attend">
+        No reading with up to {inWords(most)} {most === 1 ? 'slip' : 'slips'} does that.
+      </Notice>
+    )
+  const how =
+    edits === 0
+      ? 'As it was heard it does that'
+      : `It takes ${inWords(edits)} ${edits === 1 ? 'slip' : 'slips'}`
+  return (
+    <section aria-label="Readings" className="grid gap-2">
+      <Notice kind="safe">
+        {readings.length === 1
+          ? edits === 0
+            ? `${how}.`
+            : `${how}, and there is exactly one reading.`
+          : `${how}, and ${inWords(readings.length)} readings do it, the likeliest first.`}
+      </Notice>
+      <ol className="grid max-h-[26rem] gap-2 overflow-y-auto">
+        {readings.map((reading) => (
+          <li
+            key={reading.turns}
+            className="rounded-lg border border-line bg-surface px-3 py-2 text-sm"
+          >
+            <Link
+              className="turns text-base underline decoration-line"
+              href={sequenceAt(puzzleId, reading.turns)}
+            >
+              {rewritten(puzzle, reading.turns, dialect)}
+            </Link>
+            {reading.edits.length > 0 && (
+              <p className="text-soft">
+                {capital(listed(reading.edits.map((edit) => editWords(edit, dialect))))}.
+              </p>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+/** 'turn 3 is R', not R' */
+function editWords({ at, kind, was, is }: Edit, dialect: DialectId): string {
+  const write = (names: readonly string[]) => writeNames(names, dialect)
+  if (was.length === 0) return `${write(is)} was left out before turn ${at + 1}`
+  const which = was.length === 1 ? `turn ${at + 1}` : `turns ${at + 1} to ${at + was.length}`
+  if (is.length === 0)
+    return kind === 'part' ? `${which} came once too often` : `${write(was)} (${which}) is too much`
+  return `${which} ${was.length === 1 ? 'is' : 'are'} ${write(is)}, not ${write(was)}`
+}

@@ -1,0 +1,59 @@
+'use server'
+
+import { revalidatePath } from 'next/cache'
+import { fail, ok, type Result } from '@/core/result'
+import {
+  algorithmSchema,
+  forgetAlgorithm,
+  importAlgorithms,
+  keepAlgorithm,
+  renameAlgorithm,
+} from '@/server/algorithms'
+import { checked, isId } from '@/server/outside'
+import { defaultProfile } from '@/server/profiles'
+
+/** Longer than any file of sequences that is read. */
+const MOST_CHARACTERS = 5_000_000
+
+const GONE = fail('not-found', 'This sequence is not kept any more.')
+
+const idOf = (puzzleId: unknown): string =>
+  typeof puzzleId === 'string' ? puzzleId.slice(0, 80) : ''
+
+/** Keeps a sequence for a puzzle; its id is returned. */
+export async function keepSequence(puzzleId: unknown, input: unknown): Promise<Result<string>> {
+  const read = await checked(algorithmSchema, input)
+  if (!read.ok) return read
+  const kept = await keepAlgorithm(await defaultProfile(), idOf(puzzleId), read.value)
+  if (kept.ok) revalidatePath('/algorithms', 'layout')
+  return kept
+}
+
+export async function renameSequence(id: unknown, input: unknown): Promise<Result<true>> {
+  const read = await checked(algorithmSchema.pick(['name', 'remark']), input)
+  if (!read.ok) return read
+  if (!isId(id) || !(await renameAlgorithm(await defaultProfile(), id, read.value))) return GONE
+  revalidatePath('/algorithms', 'layout')
+  return ok(true)
+}
+
+export async function forgetSequence(id: unknown): Promise<Result<true>> {
+  if (!isId(id) || !(await forgetAlgorithm(await defaultProfile(), id))) return GONE
+  revalidatePath('/algorithms', 'layout')
+  return ok(true)
+}
+
+/** Reads a file of sequences: all of it is kept or nothing. */
+export async function readSequenceFile(puzzleId: unknown, text: unknown): Promise<Result<number>> {
+  if (typeof text !== 'string' || text.length > MOST_CHARACTERS)
+    return fail('bad-input', 'file must be a file of sequences.', { field: 'file' })
+  let input: unknown
+  try {
+    input = JSON.parse(text)
+  } catch (error) {
+    return fail('bad-file', `This is no JSON: ${(error as Error).message}.`, { field: 'file' })
+  }
+  const read = await importAlgorithms(await defaultProfile(), idOf(puzzleId), input)
+  if (read.ok) revalidatePath('/algorithms', 'layout')
+  return read
+}

@@ -1,0 +1,18 @@
+/** Where the room's screens are. */
+const at = (puzzleId: string, screen = '', query: Record<string, string> = {}): string => {
+  const asked = new URLSearchParams(query).toString()
+  return `/algorithms/${puzzleId}${screen && `/${screen}`}${asked && `?${asked}`}`
+}
+
+export const shelfAt = (puzzleId: string): string => at(puzzleId)
+
+/** @param turns canonical */
+export const sequenceAt = (puzzleId: string, turns: string): string =>
+  at(puzzleId, 'sequence', { turns })
+
+/** To find what does the same as some turns, or nothing in particular. */
+export const finderAt = (puzzleId: string, like?: string): string =>
+  at(puzzleId, 'find', like === undefined ? {} : { like })
+
+export const repairAt = (puzzleId: string, heard?: string): string =>
+  at(puzzleId, 'repair', heard === undefined ? {} : { heard })

@@ -1,0 +1,63 @@
+import { useId } from 'react'
+import type { Puzzle, Turn } from '@/core/puzzle/compile'
+import type { State } from '@/core/state'
+import { WINDOW_NAMES } from '../camera'
+import { bentArrow } from '../puzzle-view/overlay'
+import { Facet } from './Facet'
+import { flatEye, project } from './project'
+
+/** The pair of windows drawn flat with the arrow of one turn. What it says stands in words beside it. */
+export function TurnPicture({
+  puzzle,
+  state,
+  turn,
+  className,
+}: {
+  puzzle: Puzzle
+  state: State
+  turn: Turn
+  className?: string
+}) {
+  const head = useId()
+  return (
+    <svg viewBox="-1.05 -1.05 4.2 2.1" aria-hidden className={className}>
+      <defs>
+        <marker
+          id={head}
+          viewBox="0 0 10 10"
+          refX="6"
+          refY="5"
+          markerWidth="3.6"
+          markerHeight="3.6"
+          orient="auto"
+        >
+          <path d="M0 0 10 5 0 10z" fill="context-stroke" />
+        </marker>
+      </defs>
+      {WINDOW_NAMES.map((name, i) => {
+        const path = bentArrow(puzzle, state, turn, flatEye(puzzle, name))
+          .map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(3)} ${y.toFixed(3)}`)
+          .join(' ')
+        return (
+          <g key={name} transform={`translate(${2.1 * i} 0)`} strokeLinejoin="round">
+            {project(puzzle, state, puzzle.definition.colours, name).map((facet, at) => (
+              <Facet key={at} facet={facet} marks={false} edgeWidth={facet.sticker ? 0.02 : 0.01} />
+            ))}
+            {path && (
+              <>
+                <path d={path} fill="none" className="stroke-ground" strokeWidth={0.2} />
+                <path
+                  d={path}
+                  fill="none"
+                  className="stroke-ink"
+                  strokeWidth={0.1}
+                  markerEnd={`url(#${head})`}
+                />
+              </>
+            )}
+          </g>
+        )
+      })}
+    </svg>
+  )
+}
