@@ -1,9 +1,12 @@
 /** Sequences put to the test: how long it takes to find one with an effect, and what was meant by one that was misheard. */
 import { find } from '../src/core/algorithms/find'
 import { repair } from '../src/core/algorithms/repair'
+import { waysFor } from '../src/core/algorithms/ways'
+import { completed, waysInto } from '../src/core/algorithms/wish'
 import { puzzleById } from '../src/core/catalog'
 import { readTurns } from '../src/core/notation/read'
 import { inverseOf } from '../src/core/notation/rewrite'
+import { seededRandom } from '../src/core/random'
 import { must } from '../src/core/result'
 import { start, turnAll } from '../src/core/state'
 
@@ -23,7 +26,46 @@ const EFFECTS = [
   "R U' R U R U R U' R' U' R2",
 ]
 
+/** Three-cycles that are wished, drawn by seed, and how long each may take. */
+const CYCLES = { count: 15, seconds: 20 }
+
+/** All nine layers may turn. */
+async function measureFinder(kind: string): Promise<void> {
+  const cube3 = must(puzzleById('cube-3'))
+  const random = seededRandom(7)
+  const all = cube3.pieces.flatMap((piece, p) => (piece.kind === kind ? [p] : []))
+  const times: number[] = []
+  let most = 0
+  for (let n = 0; n < CYCLES.count; n++) {
+    const drawn = all.slice()
+    const [a, b, c] = [0, 1, 2].map(() => drawn.splice(random.below(drawn.length), 1)[0])
+    const way = (from: number, to: number) => {
+      const ways = waysInto(cube3, from, to)
+      return ways[random.below(ways.length)]
+    }
+    const goes = new Map([
+      [a, way(a, b)],
+      [b, way(b, c)],
+    ])
+    const whole = must(completed(cube3, { goes, free: new Set(), rest: 'stays' }))
+    const began = performance.now()
+    const ways = await waysFor(cube3, whole, {
+      most: 14,
+      scheme: cube3.definition.colours,
+      rest: () => Promise.resolve(performance.now() - began > 1000 * CYCLES.seconds),
+    })
+    times.push(performance.now() - began)
+    most = Math.max(most, must(ways)[0]?.turnCount ?? Infinity)
+  }
+  times.sort((x, y) => x - y)
+  console.log(
+    `cube-3, ${CYCLES.count} cycles of three ${kind}s: shortest found in ${Math.round(times[CYCLES.count >> 1])} ms at the median, ${Math.round(times[CYCLES.count - 1])} ms at most, up to ${most} turns`,
+  )
+}
+
 export async function measureAlgorithms(): Promise<void> {
+  await measureFinder('corner')
+  await measureFinder('edge')
   const cube3 = must(puzzleById('cube-3'))
   for (const text of EFFECTS) {
     const turns = must(readTurns(cube3, text))

@@ -110,8 +110,13 @@ describe('lantern', () => {
     const found = JSON.parse(lantern(...asked, "R U2 R' R U2 R2 U", '--json').out) as object[]
     expect(found[0]).toMatchObject({ turns: "R' U", turnCount: 2, shortest: true })
     expect(lantern(...asked, 'R U', '--most', '99').err).toMatch(/most is 99/)
-    expect(lantern(...asked, 'R U F', '--layers', 'R U').err).toMatch(/Nothing was found/)
+    expect(lantern(...asked, 'R U F', '--layers', 'R U').err).toMatch(/No row of up to/)
     expect(lantern('find', 'cube-3').code).toBe(2)
+    const wish = join(mkdtempSync(join(tmpdir(), 'wish-')), 'wish.json')
+    writeFileSync(wish, '{"goes":[{"piece":"UF","to":"UB"},{"piece":"UB","to":"UF"}]}')
+    expect(lantern('find', 'cube-3', '--effect', wish).err).toMatch(/It takes more/)
+    writeFileSync(wish, '{"goes":[{"piece":"UF","to":"UFR"}]}')
+    expect(lantern('find', 'cube-3', '--effect', wish).err).toMatch(/goes\[0\]\.to/)
   })
 
   it('repairs what was misheard, or says that it cannot', () => {

@@ -2,8 +2,14 @@
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { describe } from '../core/analysis/describe'
-import { effectOf } from '../core/analysis/effect'
-import { find, MOST_TURNS } from '../core/algorithms/find'
+import { effectOf, stateMade } from '../core/analysis/effect'
+import { doingOf } from '../core/algorithms/does'
+import { MOST_TURNS } from '../core/algorithms/find'
+import { passageOf, passageWords } from '../core/algorithms/passage'
+import { structureOf } from '../core/algorithms/structure'
+import { waysFor, type Way } from '../core/algorithms/ways'
+import { completed } from '../core/algorithms/wish'
+import { readWishFile } from '../core/algorithms/wishFile'
 import { readEnds, readKeep } from '../core/algorithms/keep'
 import { distinct, repair, REPAIR_LIMITS } from '../core/algorithms/repair'
 import { orderOfPuzzle, writeOrder } from '../core/analysis/order'
@@ -16,8 +22,8 @@ import { readTurns } from '../core/notation/read'
 import { SMALL_MEANINGS, withSmallLetters, type SmallMeaning } from '../core/notation/smallLetters'
 import { readLoosely } from '../core/notation/spoken/spoken'
 import { words } from '../core/notation/spoken/words'
-import { holdAfter, inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
-import { writeTurns } from '../core/notation/write'
+import { inverseOf, mirrorImage, rehold } from '../core/notation/rewrite'
+import { writeAlgorithm, writeTurns } from '../core/notation/write'
 import { compile, type Puzzle, type Turn } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { scramble, scrambledState } from '../core/scramble/scramble'
@@ -29,8 +35,7 @@ import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
 import { plural } from '../core/words'
 import { slotName } from '../core/analysis/anatomy'
-import { INVERSE } from '../core/rotation'
-import { isSolved, rotateState, start, turnAll, writeState, type State } from '../core/state'
+import { isSolved, start, turnAll, writeState, type State } from '../core/state'
 import { byHeart, plainAim } from '../core/coach/byHeart'
 import { prove } from '../core/coach/prove'
 import { readSchool } from '../core/schools/readSchool'
@@ -46,7 +51,7 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   schools <puzzle>
   school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
-  find <puzzle> --same "<algorithm>" [--layers "R U F"] [--most N] [--seconds S]
+  find <puzzle> --same "<algorithm>" or --effect FILE [--layers "R U F"] [--most N] [--seconds S]
   repair <puzzle> "<heard>" [--keep K] [--from "<turns>"] [--ends E] [--edits N] [--dialect D]
   read "<text>" --dialect D [--write D] [--puzzle P] [--small inner|wide]
   check <puzzle> --state FILE
@@ -75,6 +80,7 @@ const OPTIONS = {
   dialect: { type: 'string' },
   write: { type: 'string' },
   same: { type: 'string' },
+  effect: { type: 'string' },
   layers: { type: 'string' },
   most: { type: 'string' },
   seconds: { type: 'string' },
@@ -203,8 +209,32 @@ const COMMANDS: Record<string, Command> = {
     const [puzzle, text] = puzzleAnd(rest, 1, values)
     const turns = told(readTurns(puzzle, text))
     const mirrored = mirrorImage(puzzle, turns)
+    const doing = told(doingOf(puzzle, turns))
+    const structure = structureOf(puzzle, turns)
+    const id = (p: number) => puzzle.pieces[p].id
+    const isSeen = (p: number, to: number) =>
+      puzzle.look[24 * p + doing.state[p]] !== puzzle.look[24 * to]
+    const passage = passageOf(puzzle, turns, TRIED)
     const effect = {
       ...told(effectOf(puzzle, turns)),
+      quarterCount: doing.quarterCount,
+      handCost: Math.round(doing.ease.right * 10) / 10,
+      sentences: doing.sentences,
+      arrivals: doing.hops.map(({ from, to }) => ({
+        piece: id(from),
+        to: id(to),
+        rotation: doing.state[from],
+        seen: isSeen(from, to),
+      })),
+      turnedInPlace: doing.turned.map((p) => ({
+        piece: id(p),
+        rotation: doing.state[p],
+        seen: isSeen(p, p),
+      })),
+      borrowed: doing.borrowed.map(id),
+      orders: doing.orders,
+      structure: structure ? writeAlgorithm(structure) : null,
+      passage: passage ?? null,
       inverse: writeTurns(inverseOf(puzzle, turns)),
       mirror: mirrored ? writeTurns(mirrored) : null,
       holds: puzzle.holds.map((hold) => writeTurns(rehold(puzzle, turns, hold))),
@@ -213,10 +243,13 @@ const COMMANDS: Record<string, Command> = {
       [
         `inverse ${effect.inverse}`,
         `mirror  ${effect.mirror ?? 'none: this puzzle is not its own mirror image'}`,
+        ...(effect.structure ? [`built   ${effect.structure}`] : []),
         ...effect.cycles.map(({ places }) => `(${places.join(' ')})`),
         ...effect.twisted.map(
           ({ place, order }) => `${place} turned in place, right after ${order}`,
         ),
+        ...effect.sentences,
+        ...(passage ? [passageWords(turns, passage)] : []),
         `${effect.untouched} pieces untouched, back after ${effect.order}`,
       ].join('\n'),
     )
@@ -224,29 +257,44 @@ const COMMANDS: Record<string, Command> = {
 
   async find(rest, values) {
     const [puzzle] = puzzleAnd(rest, 0, values)
-    if (values.same === undefined) throw new Usage('find needs --same "<algorithm>"')
-    const asked = told(readTurns(puzzle, values.same))
-    const after = told(turnAll(puzzle, start(puzzle), asked))
+    if ((values.same === undefined) === (values.effect === undefined))
+      throw new Usage('find needs either --same "<algorithm>" or --effect FILE')
+    const asked = values.same === undefined ? undefined : told(readTurns(puzzle, values.same))
+    const wanted = asked
+      ? { position: told(stateMade(puzzle, asked)), pieces: shownPieces(puzzle) }
+      : told(completed(puzzle, told(readWishFile(puzzle, readJsonFile(values.effect ?? '')))))
     const until = performance.now() + 1000 * (wholeNumber(values.seconds, 'seconds') ?? 60)
+    const most = wholeNumber(values.most, 'most') ?? Math.min(asked?.length ?? 14, MOST_TURNS)
+    let none = 0
+    let first: Way | undefined
     const found = told(
-      await find(puzzle, {
-        position: rotateState(after, INVERSE[holdAfter(asked)]),
-        most: wholeNumber(values.most, 'most') ?? Math.min(asked.length, MOST_TURNS),
-        ...(values.layers === undefined ? {} : { layers: values.layers.trim().split(/[ ,]+/) }),
-        rest: () => Promise.resolve(performance.now() > until),
-      }),
+      await waysFor(
+        puzzle,
+        { driven: [], ...wanted },
+        {
+          most,
+          scheme: puzzle.definition.colours,
+          ...(values.layers === undefined ? {} : { layers: values.layers.trim().split(/[ ,]+/) }),
+          rest: () => Promise.resolve(performance.now() > until),
+          onNone: (turns) => (none = turns),
+          onFirst: (way) => (first = way),
+        },
+      ),
     )
-    if (found.length === 0)
+    // What is longer than what was given is of no use.
+    const isOfUse = first && (!asked || first.turnCount < asked.length)
+    const ways = found.length > 0 || !first || !isOfUse ? found : [first]
+    if (ways.length === 0)
       throw new Failure(
-        performance.now() > until
-          ? 'Nothing was found in that time.'
-          : 'Nothing was found: no sequence of so few turns does that, or memory ran out first.',
+        none >= most
+          ? `No row of up to ${plural(most, 'turn')} does that.`
+          : `No row of up to ${plural(none, 'turn')} does that; then the time was over.`,
       )
-    const list = found.map(({ turns, cost }) => ({
+    const list = ways.map(({ turns, turnCount, cost, isShortest }) => ({
       turns: writeTurns(turns),
-      turnCount: turns.length,
+      turnCount,
       handCost: Math.round(cost * 10) / 10,
-      shortest: true,
+      shortest: isShortest,
     }))
     printAll(values, list, ({ turns, turnCount }) => `${turns}  (${turnCount} turns)`)
   },
@@ -381,6 +429,12 @@ function writeIn(turns: readonly Turn[], id: string): string {
   if (!isDialect(id)) throw new Usage(`--write must be one of ${DIALECT_IDS.join(', ')}`)
   return writeTurns(turns, id)
 }
+
+/** Scrambles from which it is tried whether a sequence is blocked. */
+const TRIED = 200
+
+const shownPieces = ({ pieces }: Puzzle): number[] =>
+  pieces.flatMap(({ faces }, p) => (faces.length > 0 ? [p] : []))
 
 const WARM_PLANS = 3
 /** States that a school file is tried from, if no other number is asked for. */

@@ -20,7 +20,7 @@ export function Frame({ benchHref, children }: { benchHref?: string; children: R
           </span>
           <span className="font-display text-lg font-semibold max-sm:sr-only">Merry Lantern</span>
         </Link>
-        <nav aria-label="Screens" className="flex self-stretch">
+        <nav aria-label="Screens" className="flex min-w-0 self-stretch overflow-x-auto">
           <NavLink href="/shelf">Shelf</NavLink>
           <NavLink href="/anatomy">Anatomy</NavLink>
           <NavLink href="/schools">Schools</NavLink>

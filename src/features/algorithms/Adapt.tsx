@@ -45,7 +45,7 @@ export function Adapt({
   return (
     <section
       aria-label="As on the plain puzzle"
-      className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
+      className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
     >
       <h2 className="text-base">As on the plain puzzle</h2>
       {!found && !isBusy && (

@@ -12,6 +12,7 @@ import {
   waysInto,
   wishOf,
   writeWish,
+  type Completed,
   type Wish,
 } from '@/core/algorithms/wish'
 import { handReachOf } from '@/core/analysis/placements'
@@ -41,6 +42,9 @@ import { callback, coach } from '@/workers/coach'
 import type { Finding, FoundWay } from '@/workers/algorithmWork'
 import { sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
+
+/** More driven pieces than these are only counted. */
+const MOST_DRIVEN = 4
 
 const LONGEST = Array.from({ length: MOST_TURNS }, (_, i) => `${i + 1}`)
 const SECONDS = ['10', '30', '60', '300']
@@ -150,7 +154,7 @@ export function Finder({
         <div className="grid content-start gap-3">
           <section
             aria-label="What is wished"
-            className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
+            className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
           >
             <h2 className="text-base">What is wished</h2>
             {isNothing && wish.free.size === 0 && <p className="text-soft">Nothing yet.</p>}
@@ -177,6 +181,9 @@ export function Finder({
               onChange={(event) => change({ ...wish, rest: event.target.value as Wish['rest'] })}
             />
             {!isNothing && !whole.ok && <Notice kind="wrong">{whole.problem.sentence}</Notice>}
+            {!isNothing && whole.ok && whole.value.driven.length > 0 && (
+              <p className="text-soft">{drivenWords(puzzle, whole.value)}</p>
+            )}
             {!isNothing && whole.ok && (
               <PuzzlePicture
                 puzzle={puzzle}
@@ -196,7 +203,7 @@ export function Finder({
           </section>
           <section
             aria-label="How to look"
-            className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
+            className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
           >
             <fieldset>
               <legend className="mb-1">Layers that may turn</legend>
@@ -424,7 +431,9 @@ function Wishes({
       ))}
       {picked !== undefined && !free.has(picked) && (
         <li>
-          <Button onClick={() => onFree(picked)}>{capital(name(picked))} may do as it likes</Button>
+          <Button className="py-1 text-left whitespace-normal" onClick={() => onFree(picked)}>
+            {capital(name(picked))} may do as it likes
+          </Button>
         </li>
       )}
     </ul>
@@ -529,6 +538,18 @@ function Found({
       {share !== undefined && <p className="text-sm text-soft">Still looking.</p>}
     </section>
   )
+}
+
+/** Pieces whose places were given away, as far as they are few. */
+function drivenWords(puzzle: Puzzle, { driven, position }: Completed): string {
+  if (driven.length > MOST_DRIVEN)
+    return `${capital(plural(driven.length, 'piece'))} are driven from their places and go where room is left.`
+  const { names } = placeNamesOf(puzzle, 0)
+  const told = driven.map(
+    (p) =>
+      `${who(puzzle, puzzle.definition.colours, p)} to ${names[puzzle.place[24 * p + position[p]]]}`,
+  )
+  return `Driven from their places, they go where room is left: ${told.join('; ')}.`
 }
 
 /** Up to where it is proven that there is none. */

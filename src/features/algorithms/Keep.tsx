@@ -55,7 +55,7 @@ export function Keep({
   return (
     <section
       aria-label="Yours"
-      className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3"
+      className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3"
     >
       <h2 className="text-base">{kept ? 'One of yours' : 'Keep it among yours'}</h2>
       {problem && !['name', 'remark'].includes(problem.field ?? '') && (

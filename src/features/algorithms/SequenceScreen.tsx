@@ -170,7 +170,7 @@ function Sequence({
           </section>
           <section
             aria-label="Taken otherwise"
-            className="grid gap-2 rounded-lg border border-line bg-surface px-4 py-3"
+            className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3"
           >
             <h2 className="text-base">Taken otherwise</h2>
             {structure && structure !== text && (
@@ -186,12 +186,12 @@ function Sequence({
             )}
             <Otherwise puzzle={puzzle} puzzleId={puzzleId} turns={turns} />
             <div className="flex flex-wrap items-center gap-2 text-sm">
-              <label className="flex items-center gap-2 text-soft">
+              <label className="flex min-w-0 items-center gap-2 text-soft">
                 Written as
                 <select
                   value={dialect}
                   onChange={(event) => setDialect(event.target.value as DialectId)}
-                  className="min-h-9 rounded border border-line bg-raised px-2 text-ink"
+                  className="min-h-9 min-w-0 rounded border border-line bg-raised px-2 text-ink"
                 >
                   {DIALECTS.map(({ id, name }) => (
                     <option key={id} value={id}>
@@ -304,7 +304,7 @@ function Otherwise({
         </LinkButton>
       ))}
       {holds.length > 0 && (
-        <label className="flex items-center gap-2 text-sm text-soft">
+        <label className="flex min-w-0 items-center gap-2 text-sm text-soft">
           Held
           <select
             value=""
@@ -314,7 +314,7 @@ function Otherwise({
                 sequenceAt(puzzleId, writeTurns(rehold(puzzle, turns, Number(event.target.value)))),
               )
             }
-            className="min-h-9 rounded border border-line bg-raised px-2 text-ink"
+            className="min-h-9 min-w-0 rounded border border-line bg-raised px-2 text-ink"
           >
             <option value="" disabled>
               otherwise

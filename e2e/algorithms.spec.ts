@@ -1,0 +1,143 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, kept, test, toBench } from './fixtures'
+
+const room = async (page: Page, puzzleId: string, screen = '') => {
+  await page.goto(`/algorithms/${puzzleId}${screen}`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+}
+const clean = async (page: Page) => {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(({ id, nodes }) => `${id} ${nodes.map((n) => n.target).join()}`)).toEqual(
+    [],
+  )
+}
+
+test('a sequence that was heard is mended, kept, found again and played', async ({ page }) => {
+  await room(page, 'cube-3', '/repair')
+  await page
+    .getByLabel('What was heard')
+    .fill('right up, top with the right hand, right up, top back')
+  await expect(page.getByText("Read as hands: R U R U'")).toBeVisible()
+  await page.getByLabel('Where it begins').fill("U R U' R'")
+  await page.getByLabel('How it must end').selectOption({ label: 'the puzzle finished' })
+  await page.getByRole('button', { name: 'Mend it' }).click()
+  await expect(page.getByText('It takes one slip, and there is exactly one reading.')).toBeVisible()
+  await expect(page.getByText("Turn 3 is R', not R.")).toBeVisible()
+  await clean(page)
+  await page.getByRole('link', { name: "R U R' U'" }).click()
+  await expect(page.getByRole('heading', { name: "R U R' U'" })).toBeVisible()
+  const does = page.getByRole('region', { name: 'What it does here' })
+  await expect(does).toContainText('Three edges go round')
+  await expect(does).toContainText('Done six times, everything is back')
+  await expect(page.getByText('Built as')).toContainText('[R, U]')
+  await page.getByLabel('Name').fill('Harbour trigger')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('heading', { name: 'One of yours' })).toBeVisible()
+  await clean(page)
+  // It stands on the shelf after a reload, is found by its name, and opens with a playing.
+  await page.goto('/algorithms/cube-3')
+  await expect(page.getByRole('tab', { name: 'Yours (1)' })).toHaveAttribute('data-state', 'active')
+  await page.getByLabel('Search these sequences').fill('harbour')
+  await page.getByRole('list', { name: 'Sequences' }).getByRole('link').click()
+  await page.getByRole('button', { name: 'Turn R', exact: true }).click()
+  await expect(page.getByRole('img', { name: /after 1 of 4 turns/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Play' }).click()
+  await expect(page.getByRole('img', { name: /after 4 of 4 turns/ })).toBeVisible()
+  // It goes out as a file.
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .goto('/algorithms/cube-3')
+      .then(() => page.getByRole('link', { name: 'As a file' }).click()),
+  ])
+  expect(download.suggestedFilename()).toBe('algorithms.json')
+})
+
+test('found by touching: refused with the reason, then answered with the fewest turns', async ({
+  page,
+}) => {
+  await room(page, 'cube-3', '/find')
+  const pick = (label: string) =>
+    page.getByLabel('The piece', { exact: true }).selectOption({ label })
+  const to = (label: string) => page.getByLabel('It goes to').selectOption({ label })
+  await pick('The edge with white and green, at the top front edge')
+  await to('the top back edge')
+  await page.getByRole('button', { name: 'Find', exact: true }).click()
+  await expect(page.getByText(/It takes more: any two of the 12 edges exchanged/)).toBeVisible()
+  await pick('The edge with white and blue, at the top back edge')
+  await to('the bottom front edge')
+  await expect(page.getByRole('list', { name: 'Wishes' }).getByRole('listitem')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Find', exact: true }).click()
+  await expect(page.getByText(/the fewest that end in the same hold/)).toBeVisible({
+    timeout: 30_000,
+  })
+  await clean(page)
+  // What is wished stands in the address.
+  await page.reload()
+  await expect(page.getByRole('list', { name: 'Wishes' }).getByRole('listitem')).toHaveCount(2)
+  // By touching: a piece in the window is picked.
+  const windows = page.locator('canvas[data-ready]')
+  await windows.click({ position: { x: 150, y: 200 } })
+  await expect(page.getByLabel('The piece', { exact: true })).not.toHaveValue('')
+})
+
+test('another dialect: the bench, its tape and its buttons speak it', async ({ page }) => {
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('hands'))
+  await toBench(page, "R U F' R2 U' F", 'Layer by layer')
+  await expect(
+    page.getByRole('button', { name: /^Next (right|left|top|front|back|bottom|whole)/ }),
+  ).toBeVisible()
+  await expect(page.getByRole('group', { name: /^Turns: 0 done/ })).toContainText(
+    /right up|right down|clockwise|hand/,
+  )
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
+})
+
+test('a text that can be two things is asked about, and an error points at its place', async ({
+  page,
+}) => {
+  await room(page, 'cube-4')
+  const field = page.getByLabel('Put a sequence to the test')
+  await field.fill("r U'")
+  await page.getByRole('radio', { name: /1-2R U'/ }).check()
+  await page.getByRole('button', { name: 'See what it does' }).click()
+  await expect(page.getByRole('heading', { name: "1-2R U'" })).toBeVisible()
+  await room(page, 'cube-4')
+  await field.fill('R Q')
+  await expect(page.getByText("'Q' names no layer of this puzzle.")).toBeVisible()
+  await expect(page.getByRole('button', { name: 'See what it does' })).toBeDisabled()
+})
+
+test('a sequence is tried on the bench before it is taken', async ({ page }) => {
+  await toBench(page, "R U R' U'", 'Layer by layer')
+  await page.getByText('Try a sequence here').click()
+  await page.getByLabel('The sequence').fill("U R U' R'")
+  await expect(page.getByRole('status').filter({ hasText: 'look home' })).toContainText(
+    'Then eight of the eight pieces look home',
+  )
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await expect(page.getByRole('link', { name: 'See it in the log' })).toBeVisible()
+})
+
+test('at 390 px nothing is cut off, and colours lead the eye where motion is reduced', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 800 })
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  for (const screen of ['', '/find', '/repair', "/sequence?turns=R U R' U'"]) {
+    await room(page, 'tilt-3', screen)
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  }
+  const read = await page.evaluate(() => {
+    const probe = document.createElement('span')
+    document.body.append(probe)
+    return ['ink', 'amber'].map((name) => {
+      probe.style.color = `var(--${name})`
+      return getComputedStyle(probe).color
+    })
+  })
+  expect(read[0]).not.toBe(read[1])
+})
