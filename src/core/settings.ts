@@ -1,9 +1,10 @@
 /** What a solver can set, with the defaults and the schema that every stored value meets. */
-import { boolean, mixed, number, object } from 'yup'
+import { boolean, mixed, number, object, string } from 'yup'
 import { trimmed } from './trimmed'
 import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
 import { DIALECT_IDS, type DialectId } from './notation/dialect'
 import type { Hand } from './notation/handCost'
+import { DEFAULT_VOCABULARY, readVocabulary } from './notation/spoken/vocabulary'
 
 /** `system`: as the device has it. */
 export type Theme = 'dusk' | 'daylight' | 'system'
@@ -12,6 +13,8 @@ export interface Settings {
   readonly nickname: string
   readonly readDialect: DialectId
   readonly writeDialect: DialectId
+  /** What words without directions can mean, a word a line. */
+  readonly vocabulary: string
   readonly theme: Theme
   /** Marks on every sticker. */
   readonly marks: boolean
@@ -26,6 +29,7 @@ export const DEFAULT_SETTINGS: Settings = {
   nickname: '',
   readDialect: 'prime',
   writeDialect: 'prime',
+  vocabulary: DEFAULT_VOCABULARY,
   theme: 'dusk',
   marks: false,
   turnMs: 180,
@@ -53,6 +57,13 @@ export const settingsSchema = object({
   writeDialect: mixed<DialectId>()
     .oneOf([...DIALECT_IDS])
     .required(),
+  vocabulary: string()
+    .max(3000, 'The words have at most 3000 letters.')
+    .defined()
+    .test('vocabulary', (value, context) => {
+      const read = readVocabulary(value)
+      return read.ok || context.createError({ message: read.problem.sentence })
+    }),
   theme: mixed<Theme>().oneOf(['dusk', 'daylight', 'system']).required(),
   marks: boolean().required(),
   turnMs: number()

@@ -16,3 +16,6 @@ export const finderAt = (puzzleId: string, like?: string): string =>
 
 export const repairAt = (puzzleId: string, heard?: string): string =>
   at(puzzleId, 'repair', heard === undefined ? {} : { heard })
+
+/** To find what does what is wished, as `writeWish` writes it. */
+export const wishAt = (puzzleId: string, wish: string): string => at(puzzleId, 'find', { wish })

@@ -31,6 +31,7 @@ export interface FindRequest {
   readonly puzzleId: string
   /** As `writeWish` writes it. */
   readonly wish: string
+  readonly isExact: boolean
   readonly layers?: readonly string[]
   readonly most: number
   readonly seconds: number
@@ -150,7 +151,7 @@ export const algorithmWork = {
    * fewest turns, `told` the share of the time that is spent.
    */
   async find(
-    { puzzleId, wish, layers, most, seconds, hand, scheme }: FindRequest,
+    { puzzleId, wish, isExact, layers, most, seconds, hand, scheme }: FindRequest,
     first: (way: FoundWay) => void,
     told: Progress,
   ): Promise<Result<Finding>> {
@@ -167,6 +168,7 @@ export const algorithmWork = {
     let none = 0
     const ways = await waysFor(puzzle.value, whole.value, {
       ...(layers ? { layers } : {}),
+      isExact,
       most,
       hand,
       scheme,

@@ -14,6 +14,8 @@ import { isReached } from '../universal/account'
 export interface Wanted {
   /** The finished puzzle afterwards: in shape, whole-puzzle turns taken back. */
   readonly position: State
+  /** Whether what does not show must be right too. */
+  readonly isExact?: boolean
   /** Pieces that shall lie so; all if not given. */
   readonly pieces?: readonly number[]
   /** Layers that may turn, by name; all single ones if not given. */
@@ -48,7 +50,7 @@ export interface Found {
  */
 export async function find(
   puzzle: Puzzle,
-  { position, pieces, layers, most, hand = 'right', rest, onNone }: Wanted,
+  { position, isExact = false, pieces, layers, most, hand = 'right', rest, onNone }: Wanted,
 ): Promise<Result<readonly Found[]>> {
   if (most > MOST_TURNS)
     return fail('bad-wish', `most is ${most}, but a search goes to ${MOST_TURNS} turns.`, {
@@ -69,6 +71,7 @@ export async function find(
   const ways = await shortestFor(puzzle, {
     pieces: pieces ?? puzzle.pieces.flatMap(({ faces }, p) => (faces.length > 0 ? [p] : [])),
     state: position,
+    isExact,
     turns,
     most,
     ways: WAYS,

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
-import { readEnds, readKeep } from './keep'
+import { schoolNamed } from '../schools'
+import { readEnds, readKeep, stageKeeps } from './keep'
 
 const cube3 = must(puzzleById('cube-3'))
 const ids = (pieces: readonly number[]) => pieces.map((p) => cube3.pieces[p].id)
@@ -38,5 +39,17 @@ describe('what a repair is asked to keep', () => {
     expect(why(readEnds(cube3, 'faced:'))).toMatch(/^ends: .*none of U, D/)
     expect(must(readEnds(cube3, 'home')).pieces).toHaveLength(cube3.pieces.length)
     expect(must(readEnds(cube3, 'placed:U'))).toMatchObject({ must: 'placed' })
+  })
+})
+
+describe('what stages keep', () => {
+  it('is what their goals bring home, more from stage to stage', () => {
+    const keeps = stageKeeps(cube3, [must(schoolNamed('cube-3', 'layers'))])
+    expect(keeps.map(({ stage }) => stage)).toContain('Middle layer')
+    const counts = keeps.map(({ pieces }) => pieces.length)
+    expect(counts).toEqual([...counts].sort((a, b) => a - b))
+    const middle = keeps.find(({ stage }) => stage === 'Middle layer')
+    // All but the last layer: eight edges, four corners, six centres.
+    expect(middle?.pieces.filter((p) => !cube3.pieces[p].kind.includes('centre'))).toHaveLength(12)
   })
 })

@@ -1,8 +1,12 @@
 /** Reads what a repaired sequence shall keep and do: 'DFR,DF', 'layer:D', 'all-but:U'; 'home', 'faced:U', 'placed:U'. */
 import { piecesShowing } from '../analysis/sides'
+import { piecesMeeting } from '../coach/goal'
 import type { Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { fail, ok, type Result } from '../result'
+import { IDENTITY } from '../rotation'
+import { stagesOf, variantsOf, type School } from '../schools/school'
+import { start } from '../state'
 import type { Wish } from './repair'
 
 const SIDES = DIRECTIONS.map(({ letter }) => letter).join(', ')
@@ -46,5 +50,35 @@ export function readEnds(puzzle: Puzzle, text: string): Result<NonNullable<Wish[
     must: must as 'faced' | 'placed',
     pieces: [...piecesShowing(puzzle, side)],
     side,
+  })
+}
+
+export interface StageKeep {
+  readonly school: string
+  readonly stage: string
+  /** Indices, ascending. */
+  readonly pieces: readonly number[]
+}
+
+/**
+ * What the stages of schools have brought home when they are done, the base layer as the stage holds it. Stages whose
+ * goals bring none home, or all, are left out.
+ */
+export function stageKeeps(puzzle: Puzzle, schools: readonly School[]): StageKeep[] {
+  return schools.flatMap((school) => {
+    const [variant] = variantsOf(school)
+    const known = new Set<string>()
+    return stagesOf(school, variant).flatMap(({ name, goal, base }) => {
+      const home = goal.filter(({ must, spare }) => must === 'home' && !spare)
+      const direction = sideOf(base)
+      if (!direction || home.length === 0) return []
+      const met = piecesMeeting(puzzle, home, direction, start(puzzle), IDENTITY)
+      const pieces = [...new Set(met)].sort((a, b) => a - b)
+      // A stage that brings none home besides says nothing new.
+      const isNew = !known.has(pieces.join()) && known.add(pieces.join())
+      return pieces.length === puzzle.pieces.length || !isNew
+        ? []
+        : [{ school: school.name, stage: name, pieces }]
+    })
   })
 }

@@ -7,8 +7,10 @@ import { CATALOG_IDS, puzzleById } from '../catalog'
 import { readTurns } from '../notation/read'
 import type { Puzzle } from '../puzzle/compile'
 import { must } from '../result'
+import { orderOf } from '../rotation'
+import { start, turnAll } from '../state'
 import { does, waysFor, type Way } from './ways'
-import { completed, readWish, waysInto, wishOf, writeWish, type Wish } from './wish'
+import { completed, readWish, waysInto, wishHome, wishOf, writeWish, type Wish } from './wish'
 
 const cube3 = must(puzzleById('cube-3'))
 const at = (puzzle: Puzzle, id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
@@ -85,6 +87,29 @@ describe('the finder', () => {
     }
   })
 
+  it('keeps centres in register where what does not show must be right too', async () => {
+    const made = must(stateMade(cube3, must(readTurns(cube3, "R' L F2 R L' U2"))))
+    // Two centres are turned unseen by it; with them as they were it takes more.
+    const whole = must(completed(cube3, wishOf(cube3, made)))
+    const still = {
+      ...whole,
+      position: made.map((r, p) => (cube3.place[24 * p + r] === p ? 0 : r)),
+    }
+    const options = { most: 12, scheme: cube3.definition.colours, isExact: true }
+    const found = must(await waysFor(cube3, still, { ...options, rest: soon(20_000) }))
+    expect(found.length).toBeGreaterThan(0)
+    for (const { turns } of found) {
+      expect(turns.length).toBeGreaterThan(6)
+      expect(must(stateMade(cube3, turns))).toEqual(still.position)
+    }
+    const quarter = { ...still, position: still.position.slice() }
+    const centre = cube3.pieces.findIndex(({ kind }) => kind === 'centre')
+    const quarters = waysInto(cube3, centre, centre).filter((r) => orderOf(r) === 4)
+    quarter.position[centre] = quarters[0]
+    const refused = await waysFor(cube3, quarter, { ...options, rest: soon(0) })
+    expect(refused.ok ? '' : refused.problem.sentence).toContain('does not show')
+  })
+
   it('lets the rest do as it likes', async () => {
     const [urf, ufl] = [at(cube3, 'UFR'), at(cube3, 'UFL')].map((p, i) =>
       p >= 0 ? p : cube3.pieces.findIndex(({ kind }) => kind === 'corner') + i,
@@ -111,6 +136,16 @@ function exchange(puzzle: Puzzle): Map<number, number> | undefined {
 }
 
 describe('a wish', () => {
+  it('to lead a position home is met by what does so', async () => {
+    const turns = must(readTurns(cube3, "R U F'"))
+    const wish = wishHome(cube3, must(turnAll(cube3, start(cube3), turns)))
+    const { ways } = await asked(cube3, must(readWish(cube3, wish ?? '')))
+    expect(must(ways).map((way) => way.turns.map(({ name }) => name).join(' '))).toContain(
+      "F U' R'",
+    )
+    expect(wishHome(cube3, start(cube3))).toBeUndefined()
+  })
+
   it('is read as it was written', () => {
     const wish: Wish = { goes: new Map([[0, 3]]), free: new Set([5]), rest: 'free' }
     expect(must(readWish(cube3, writeWish(cube3, wish)))).toEqual(wish)

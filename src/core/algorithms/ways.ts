@@ -11,6 +11,7 @@ import { fail, ok, type Result } from '../result'
 import { IDENTITY, INVERSE } from '../rotation'
 import { inverseOf, looksHome, turnAll, type State } from '../state'
 import { diagnose } from '../stuck/diagnose'
+import { isReachedExactly } from '../universal/account'
 import { hasMoves } from '../universal/moves'
 import { solveUniversally, turnsOfStep } from '../universal/solve'
 import { find } from './find'
@@ -29,6 +30,8 @@ export interface Way {
 }
 
 export interface Asked {
+  /** Whether what does not show must be right too: equal pieces in their places, centres in register. */
+  readonly isExact?: boolean
   readonly layers?: readonly string[]
   readonly most: number
   readonly hand?: Hand
@@ -56,9 +59,10 @@ const wayOf = (turns: readonly Turn[], hand: Hand, isShortest: boolean): Way => 
 export async function waysFor(
   puzzle: Puzzle,
   { position, pieces }: Completed,
-  { layers, most, hand = 'right', scheme, rest, onNone, onFirst }: Asked,
+  { isExact = false, layers, most, hand = 'right', scheme, rest, onNone, onFirst }: Asked,
 ): Promise<Result<readonly Way[]>> {
-  if (does(puzzle, [], { position, pieces }))
+  const wanted = { position, pieces, isExact }
+  if (does(puzzle, [], wanted))
     return fail('bad-wish', 'Nothing is asked: the finished puzzle is like that already.', {
       field: 'wish',
     })
@@ -66,14 +70,19 @@ export async function waysFor(
     const judged = diagnose(puzzle, position, scheme)
     const refusal = refusalOf(puzzle, scheme, judged)
     if (refusal !== undefined) return fail('impossible', refusal)
+    if (isExact && !isReachedExactly(puzzle, position))
+      return fail(
+        'impossible',
+        'It can be done as it is seen, but not so that what does not show is right too: counted through, its exchanges or its turns in place do not come out even.',
+      )
     const first = judged.state && ledHome(puzzle, judged.state)
     const isAllowed = (turn: Turn) =>
       layers === undefined || layers.includes(puzzle.grips[turn.grip].name)
-    if (first?.every(isAllowed) && does(puzzle, first, { position, pieces }))
-      onFirst?.(wayOf(first, hand, false))
+    if (first?.every(isAllowed) && does(puzzle, first, wanted)) onFirst?.(wayOf(first, hand, false))
   }
   const found = await find(puzzle, {
     position,
+    isExact,
     pieces,
     most,
     hand,
@@ -104,11 +113,15 @@ function ledHome(puzzle: Puzzle, position: State): Turn[] | undefined {
 export function does(
   puzzle: Puzzle,
   turns: readonly Turn[],
-  { position, pieces }: Pick<Completed, 'position' | 'pieces'>,
+  {
+    position,
+    pieces,
+    isExact = false,
+  }: Pick<Completed, 'position' | 'pieces'> & Pick<Asked, 'isExact'>,
 ): boolean {
   const made = turnAll(puzzle, new Uint8Array(position.length), turns)
   if (!made.ok) return false
   // Each piece that matters lies as it was asked, or one that looks like it does.
   const off = followedBy(puzzle, made.value, undoing(puzzle, position))
-  return pieces.every((p) => looksHome(puzzle, p, off[p]))
+  return pieces.every((p) => (isExact ? off[p] === IDENTITY : looksHome(puzzle, p, off[p])))
 }

@@ -10,6 +10,8 @@ import { IDENTITY, INVERSE, ROTATION_COUNT, type Rotation } from '../rotation'
 import { rotateState, start, type State } from '../state'
 import { hasMoves } from '../universal/moves'
 import { isReached } from '../universal/account'
+import { isInShape } from '../scramble/scramble'
+import { undoing } from './moves'
 
 export interface Wish {
   /** Pieces with the rotations in which they shall lie at the end. */
@@ -186,4 +188,12 @@ export const wishOf = (puzzle: Puzzle, position: State): Wish => ({
 function inOwnHold(puzzle: Puzzle, position: State): State {
   if (frameOf(puzzle).piece !== undefined) return position
   return rotateState(position, INVERSE[holdOf(puzzle, position) ?? IDENTITY])
+}
+
+/** The wish to lead a position home, as `writeWish` writes it; undefined where it is out of shape, or home. */
+export function wishHome(puzzle: Puzzle, state: State): string | undefined {
+  const framed = rotateState(state, INVERSE[holdOf(puzzle, state) ?? IDENTITY])
+  if (!isInShape(puzzle, framed)) return undefined
+  const wish = wishOf(puzzle, undoing(puzzle, framed))
+  return wish.goes.size === 0 ? undefined : writeWish(puzzle, wish)
 }

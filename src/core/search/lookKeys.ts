@@ -12,9 +12,16 @@ export interface Keys {
   readonly low: Int32Array
 }
 
-const known = new WeakMap<Puzzle, { readonly look: Keys; readonly slot: Keys }>()
+interface AllKeys {
+  readonly look: Keys
+  readonly slot: Keys
+  /** Of every piece in every rotation. */
+  readonly placement: Keys
+}
 
-export function keysOf(puzzle: Puzzle): { readonly look: Keys; readonly slot: Keys } {
+const known = new WeakMap<Puzzle, AllKeys>()
+
+export function keysOf(puzzle: Puzzle): AllKeys {
   const found = known.get(puzzle)
   if (found) return found
   const random = seededRandom(20261125)
@@ -24,7 +31,11 @@ export function keysOf(puzzle: Puzzle): { readonly look: Keys; readonly slot: Ke
       Int32Array.from({ length }, () => random.below(2 ** 31) * 2 + random.below(2))
     return { high: some(), low: some() }
   }
-  const keys = { look: draw(puzzle.look), slot: draw(puzzle.slot) }
+  const keys = {
+    look: draw(puzzle.look),
+    slot: draw(puzzle.slot),
+    placement: draw(Array.from(puzzle.look, (_, at) => at)),
+  }
   known.set(puzzle, keys)
   return keys
 }

@@ -6,7 +6,7 @@
 import { decidersOf, isBlocked } from '../analysis/deciders'
 import { isParallel } from '../notation/rewrite'
 import { IN, type Puzzle, type Turn } from '../puzzle/compile'
-import { PRODUCT, ROTATION_COUNT } from '../rotation'
+import { IDENTITY, PRODUCT, ROTATION_COUNT } from '../rotation'
 import { looksHome, turnFreely, type State } from '../state'
 import { keysOf } from './lookKeys'
 import { Positions } from './positions'
@@ -29,6 +29,8 @@ export interface Search {
   readonly pieces: readonly number[]
   /** In shape. */
   readonly state: State
+  /** Whether they must be home, not only look so: equal pieces are told apart then, and turns that do not show. */
+  readonly isExact?: boolean
   /** That may be made, with each its inverse. */
   readonly turns: readonly Turn[]
   /** Turns of a sequence. */
@@ -87,19 +89,18 @@ class TwoEnded {
     private readonly puzzle: Puzzle,
     private readonly search: Search,
   ) {
-    const { pieces, state, turns, tally = NO_TALLY } = search
+    const { pieces, state, turns, isExact = false, tally = NO_TALLY } = search
     this.deciders = decidersOf(puzzle)
     this.tracked = [...pieces, ...this.deciders]
     this.tally = tally
     this.tables = turns.map((turn) => this.tableOf(turn))
-    const { look, slot } = keysOf(puzzle)
+    const { look, slot, placement: each } = keysOf(puzzle)
     const keys = (of: 'high' | 'low') =>
       Int32Array.from({ length: ROTATION_COUNT * this.tracked.length }, (_, at) => {
         const i = Math.floor(at / ROTATION_COUNT)
         const placement = ROTATION_COUNT * this.tracked[i] + (at % ROTATION_COUNT)
-        return i < pieces.length
-          ? look[of][puzzle.look[placement]]
-          : slot[of][puzzle.slot[placement]]
+        if (i >= pieces.length) return slot[of][puzzle.slot[placement]]
+        return isExact ? each[of][placement] : look[of][puzzle.look[placement]]
       })
     this.high = keys('high')
     this.low = keys('low')
@@ -236,12 +237,12 @@ class TwoEnded {
   }
 
   private leadsHome(way: readonly Turn[]): boolean {
-    const { state, pieces } = this.search
+    const { state, pieces, isExact } = this.search
     const end = way.reduce<State>(
       (now, turn) => turnFreely(this.puzzle, now, turn, now),
       state.slice(),
     )
-    return pieces.every((p) => looksHome(this.puzzle, p, end[p]))
+    return pieces.every((p) => (isExact ? end[p] === IDENTITY : looksHome(this.puzzle, p, end[p])))
   }
 
   /** Positions among the turns, in the order in which they were made. */

@@ -13,7 +13,7 @@ import {
 } from '../analysis/invariants'
 import { unseenChanges, type UnseenChange } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
-import { vectorOfState } from '../analysis/sums'
+import { inSpan, vectorOfState } from '../analysis/sums'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE } from '../rotation'
 import { rotateState, start, type State } from '../state'
@@ -98,6 +98,15 @@ export function isReached(puzzle: Puzzle, state: State): boolean {
 export function isReachedInFrame(puzzle: Puzzle, state: State): boolean {
   const { seen, vectorOf } = accountOf(puzzle)
   return straysUnder(puzzle, state, IDENTITY).length === 0 && isNothing(seen, vectorOf(state))
+}
+
+/** The same with all pieces told apart, and with turns that do not show. */
+export function isReachedExactly(puzzle: Puzzle, state: State): boolean {
+  const hold = holdOf(puzzle, state)
+  if (hold === undefined) return false
+  // All sums count, those too that are no concern of who only looks.
+  const { sums } = workOf(puzzle)
+  return inSpan(sums, vectorOfState(puzzle, sums, rotateState(state, INVERSE[hold])))
 }
 
 /** The same but for exchanges: whether all twists can come right. For a state in the frame. */

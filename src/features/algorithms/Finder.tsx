@@ -71,6 +71,7 @@ export function Finder({
   const [layers, setLayers] = useState<ReadonlySet<string>>()
   const [most, setMost] = useState('14')
   const [seconds, setSeconds] = useState('30')
+  const [isExact, setExact] = useState(false)
   const search = useSearch()
   const whole = useMemo(() => completed(puzzle, wish), [puzzle, wish])
   const all = useMemo(() => layersOf(puzzle).map((grip) => puzzle.grips[grip].name), [puzzle])
@@ -226,6 +227,18 @@ export function Finder({
                 ))}
               </div>
             </fieldset>
+            <label className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 shrink-0 accent-[var(--amber)]"
+                checked={isExact}
+                onChange={() => {
+                  setExact(!isExact)
+                  search.clear()
+                }}
+              />
+              What does not show must be right too: equal pieces, centres turned unseen
+            </label>
             <div className="grid grid-cols-2 gap-2">
               <Choice
                 label="Turns at most"
@@ -249,6 +262,7 @@ export function Finder({
                     void search.begin({
                       puzzleId,
                       wish: writeWish(puzzle, wish),
+                      isExact,
                       ...(layers ? { layers: [...layers] } : {}),
                       most: Number(most),
                       seconds: Number(seconds),

@@ -2,7 +2,8 @@
 
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import { readEnds, readKeep } from '@/core/algorithms/keep'
+import { readEnds, readKeep, stageKeeps, type StageKeep } from '@/core/algorithms/keep'
+import { schoolsFor } from '@/core/schools'
 import type { Edit } from '@/core/algorithms/repair'
 import { placeNamesOf } from '@/core/analysis/placeNames'
 import { piecesShowing } from '@/core/analysis/sides'
@@ -10,6 +11,7 @@ import { puzzleById } from '@/core/catalog'
 import { rewritten, type DialectId } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { readLoosely } from '@/core/notation/spoken/spoken'
+import { readVocabulary } from '@/core/notation/spoken/vocabulary'
 import { words } from '@/core/notation/spoken/words'
 import { writeNames, writeTurns } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
@@ -32,6 +34,7 @@ import { TurnsField, useTyped } from '@/ui/TurnsField'
 const MOST = { turns: 40, meanings: 256 }
 
 const TOUCHED = 'touched'
+const STAGE = 'stage:'
 
 /** What was heard, what it must keep and how it must end: all readings with the fewest edits. */
 export function RepairScreen({
@@ -52,9 +55,18 @@ export function RepairScreen({
   const [edits, setEdits] = useState('2')
   const [found, setFound] = useState<Result<Mended>>()
   const [share, setShare] = useState<number>()
-  const options = useMemo(() => choices(puzzle), [puzzle])
-  const kept = useMemo(() => keptBy(puzzle, keep, touched), [puzzle, keep, touched])
+  const stages = useMemo(
+    () =>
+      stageKeeps(
+        puzzle,
+        schoolsFor(puzzleId).filter(({ isWithoutBase }) => !isWithoutBase),
+      ),
+    [puzzle, puzzleId],
+  )
+  const options = useMemo(() => choices(puzzle, stages), [puzzle, stages])
+  const kept = useMemo(() => keptBy(puzzle, keep, touched, stages), [puzzle, keep, touched, stages])
   const request = requestOf(puzzle, puzzleId, {
+    vocabulary: settings.vocabulary,
     typing,
     beginning: beginning.typed.turns,
     kept,
@@ -185,7 +197,7 @@ export function RepairScreen({
   )
 }
 
-function choices(puzzle: Puzzle) {
+function choices(puzzle: Puzzle, stages: readonly StageKeep[]) {
   const sides = DIRECTIONS.filter((side) => {
     const shown = piecesShowing(puzzle, side).length
     return shown > 0 && shown < puzzle.pieces.length
@@ -202,6 +214,10 @@ function choices(puzzle: Puzzle) {
         value: `all-but:${letter}`,
         name: `all but what shows at the ${adjective}`,
       })),
+      ...stages.map(({ school, stage }, i) => ({
+        value: `${STAGE}${i}`,
+        name: `${school}: what is home after ${stage.toLowerCase()}`,
+      })),
       { value: TOUCHED, name: 'the pieces that I touch' },
     ],
     ends: [
@@ -215,11 +231,17 @@ function choices(puzzle: Puzzle) {
   }
 }
 
-function keptBy(puzzle: Puzzle, keep: string, touched: ReadonlySet<number>): number[] {
+function keptBy(
+  puzzle: Puzzle,
+  keep: string,
+  touched: ReadonlySet<number>,
+  stages: readonly StageKeep[],
+): readonly number[] {
   if (keep === '') return []
   if (keep === TOUCHED) return [...touched].sort((a, b) => a - b)
   const all = puzzle.pieces.map((_, p) => p)
   if (keep === 'all') return all
+  if (keep.startsWith(STAGE)) return stages[Number(keep.slice(STAGE.length))]?.pieces ?? []
   return must(readKeep(puzzle, keep))
 }
 
@@ -238,12 +260,14 @@ function requestOf(
   puzzle: Puzzle,
   puzzleId: string,
   {
+    vocabulary,
     typing,
     beginning,
     kept,
     ends,
     edits,
   }: {
+    vocabulary: string
     typing: ReturnType<typeof useTyped>
     beginning: string
     kept: readonly number[]
@@ -251,7 +275,7 @@ function requestOf(
     edits: number
   },
 ): Result<RepairRequest> {
-  const heard = heardAs(puzzle, typing)
+  const heard = heardAs(puzzle, typing, vocabulary)
   if (!heard.ok) return heard
   if (kept.length === 0 && ends === '')
     return fail('bad-wish', 'Say what it must leave as it was, or how it must end.')
@@ -270,16 +294,25 @@ function requestOf(
 }
 
 /** What was typed; where directions are missing all that it can be. */
-function heardAs(puzzle: Puzzle, { text, typed }: ReturnType<typeof useTyped>): Result<string[]> {
+function heardAs(
+  puzzle: Puzzle,
+  { text, typed, meanings }: ReturnType<typeof useTyped>,
+  vocabulary: string,
+): Result<string[]> {
   if (text.trim() === '') return fail('bad-turns', 'Type what was heard.')
   const length = (turns: string) => turns.split(' ').length
+  // Where it can be read in several dialects, what must be kept decides.
+  if (meanings.length > 0)
+    return ok(
+      meanings.map(({ turns }) => writeTurns(turns)).filter((turns) => length(turns) <= MOST.turns),
+    )
   if (typed.turns !== '') {
     const turns = writeTurns(must(readTurns(puzzle, typed.turns)))
     return length(turns) > MOST.turns
       ? fail('bad-turns', `At most ${MOST.turns} turns are mended.`)
       : ok([turns])
   }
-  const loose = readLoosely(puzzle, text, words)
+  const loose = readLoosely(puzzle, text, words, must(readVocabulary(vocabulary)))
   if (!loose.ok) return typed.problem ? { ok: false, problem: typed.problem } : loose
   return loose.value.length > MOST.meanings
     ? fail(

@@ -1,8 +1,9 @@
 'use client'
 
 import Link from 'next/link'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { tryOut } from '@/core/algorithms/tried'
+import { wishHome } from '@/core/algorithms/wish'
 import { rewritten } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import type { Scheme } from '@/core/puzzle/colours'
@@ -15,7 +16,7 @@ import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { ownSequences } from './actions'
-import { sequenceAt } from '@/ui/algorithmAddresses'
+import { sequenceAt, wishAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
 
 /** A sequence on the present position as a preview: what would be lit or lost; taken or left. */
@@ -54,6 +55,7 @@ export function TryHere({
     }
   }, [puzzleId])
   const turns = must(readTurns(puzzle, typing.typed.turns))
+  const home = useMemo(() => wishHome(puzzle, state), [puzzle, state])
   const tried = turns.length > 0 ? tryOut(puzzle, state, turns, stages) : undefined
   return (
     <div className="mt-2 grid gap-2 text-sm">
@@ -101,6 +103,11 @@ export function TryHere({
         {turns.length > 0 && (
           <Link className="underline" href={sequenceAt(puzzleId, typing.typed.turns)}>
             What it does by itself
+          </Link>
+        )}
+        {home !== undefined && (
+          <Link className="underline" href={wishAt(puzzleId, home)}>
+            Find what leads home from here
           </Link>
         )}
       </div>

@@ -8,7 +8,7 @@ import { must } from '@/core/result'
 import type { Hand } from '@/core/notation/handCost'
 import type { Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
-import { Choice, TextField } from '@/ui/Field'
+import { Choice, TextArea, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { Notice } from '@/ui/Notice'
 import { heard } from '@/ui/heard'
@@ -64,6 +64,17 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
             options={dialects}
             value={now.writeDialect}
             onChange={(event) => change({ writeDialect: event.target.value as DialectId })}
+          />
+          <TextArea
+            label="Words without directions"
+            className="turns text-sm"
+            rows={4}
+            spellCheck={false}
+            maxLength={3000}
+            value={now.vocabulary}
+            error={errorAt('vocabulary')}
+            hint="What they can mean, a word a line; tried when a sequence is mended."
+            onChange={(event) => change({ vocabulary: event.target.value })}
           />
           <TextField
             label="A turn takes (milliseconds)"
