@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
 import { DIALECT_IDS, meaningsOf, readAsked, readIn, rewritten } from './dialect'
-import { writeTurnName, writeTurns } from './write'
+import { withTurns, writeTurnName, writeTurns } from './write'
 
 const cube3 = must(puzzleById('cube-3'))
 const cube4 = must(puzzleById('cube-4'))
@@ -62,6 +62,19 @@ describe('a dialect', () => {
   it('points at the character of the text as it was given', () => {
     const read = readIn(cube4, "r u' R? U", 'small-wide')
     expect(read.ok ? undefined : read.problem.at).toBe(6)
+  })
+
+  it('is that of the turns that a sentence names, and leaves all else as it stands', () => {
+    const text = "Its heart is a commutator: U, then R', then both taken back. A layer's turn, U2."
+    expect(withTurns(cube3, text, 'hands')).toBe(
+      "Its heart is a commutator: top with the right hand, then right down, then both taken back. A layer's turn, top half round.",
+    )
+    expect(withTurns(cube3, text, 'i')).toContain('U, then Ri, then')
+    expect(withTurns(cube3, text, 'prime')).toBe(text)
+    const tetra = must(puzzleById('tetra-3'))
+    expect(withTurns(tetra, "a tip: u' then U", 'words')).toBe(
+      'a tip: top tip back then top clockwise',
+    )
   })
 
   it('keeps brackets where it has any, and writes the turns out where it has none', () => {

@@ -30,6 +30,12 @@ export const DIALECT_IDS: readonly DialectId[] = DIALECTS.map(({ id }) => id)
 export const dialectNamed = (id: DialectId): Dialect =>
   DIALECTS.find((dialect) => dialect.id === id) as Dialect
 
+/** Whether it writes turns in letters; else in words. */
+export const isOfLetters = (id: DialectId): boolean => {
+  const spoken = spokenDialect(id)
+  return !spoken || spoken.isOfLetters === true
+}
+
 /** Reads turns in a dialect; the error points at the character. */
 export function readIn(puzzle: Puzzle, text: string, id: DialectId = CANONICAL): Result<Turn[]> {
   const small = smallOf(id)

@@ -1,5 +1,5 @@
 /** Writes turns and algorithms in a dialect. */
-import type { Turn } from '../puzzle/compile'
+import type { Puzzle, Turn } from '../puzzle/compile'
 import type { DialectId } from './dialectId'
 import { CANONICAL, lettersOf, type LettersId } from './letters'
 import { smallOf, withSmallLetter } from './smallLetters'
@@ -50,3 +50,14 @@ function writeNode(node: Node, dialect: LettersId): string {
       return `[${write(node.first)}, ${write(node.second)}]`
   }
 }
+
+/** A turn by its canonical name, standing by itself in a sentence. */
+const TURN_IN_TEXT = /(?<![\w'\u2019-])(?:\d+(?:-\d+)?)?[A-Za-z](?:2|')?(?![\w'\u2019-])/g
+
+/** A sentence with the turns that it names in a dialect; words that look like none of the puzzle's turns stay. */
+export const withTurns = (puzzle: Puzzle, text: string, dialect: DialectId): string =>
+  dialect === CANONICAL
+    ? text
+    : text.replace(TURN_IN_TEXT, (name) =>
+        puzzle.turnByName.has(name) ? writeTurnName(name, dialect) : name,
+      )

@@ -7,6 +7,7 @@ import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
+import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
 import type { Guide } from '@/ui/puzzle-view/overlay'
 import type { Lights } from '@/ui/puzzle-view/PuzzleScene'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
@@ -54,11 +55,11 @@ export function Player({
         />
       </div>
       <ol aria-label="Turns" className="flex flex-wrap gap-1">
-        {turns.map(({ name }, i) => (
+        {turns.map((turn, i) => (
           <li key={i}>
             <button
               type="button"
-              aria-label={`To before turn ${i + 1}, ${name}`}
+              aria-label={`To before turn ${i + 1}, ${turn.name}`}
               aria-current={i === position ? 'step' : undefined}
               onClick={() => jump(i)}
               className={classes(
@@ -67,7 +68,11 @@ export function Player({
                 i < position && 'text-soft',
               )}
             >
-              {writeTurnName(name, dialect)}
+              {dialect === 'arrows' ? (
+                <TurnPicture puzzle={puzzle} turn={turn} className="w-24" />
+              ) : (
+                writeTurnName(turn.name, dialect)
+              )}
             </button>
           </li>
         ))}

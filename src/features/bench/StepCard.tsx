@@ -4,8 +4,8 @@ import type { ReactNode } from 'react'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
 import { mindOf } from '@/core/coach/meetings'
 import type { RouteLine, RouteStep } from '@/core/coach/route'
-import { writeTurnName } from '@/core/notation/write'
-import type { DialectId } from '@/core/notation/dialect'
+import { withTurns, writeTurnName } from '@/core/notation/write'
+import { isOfLetters, type DialectId } from '@/core/notation/dialect'
 import { capital } from '@/core/words'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
@@ -70,7 +70,10 @@ export function StepCard({
   onTakeOther: (other: RouteStep['others'][number]) => void
   aside?: ReactNode
 }) {
-  const mind = mindOf(step, (name) => writeTurnName(name, dialect))
+  const said = (text: string) => withTurns(puzzle, text, dialect)
+  const mind = mindOf({ ...step, ...(step.note ? { note: said(step.note) } : {}) }, (name) =>
+    writeTurnName(name, dialect),
+  )
   return (
     <section aria-label="Step card" className="rounded-lg border border-line bg-surface px-4 py-3">
       <div className="mb-2 flex items-baseline justify-between gap-2">
@@ -80,10 +83,10 @@ export function StepCard({
         {aside}
       </div>
       <div aria-live="polite">
-        {strength <= 1 && <p className="text-lg">{step.hints.nudge}</p>}
+        {strength <= 1 && <p className="text-lg">{said(step.hints.nudge)}</p>}
         {strength === 2 && (
           <dl className="grid gap-1.5 leading-snug">
-            <Line word="Look for">{step.hints.pointer}</Line>
+            <Line word="Look for">{said(step.hints.pointer)}</Line>
             <Line word="Hold">{sentence(step.hold)}</Line>
           </dl>
         )}
@@ -104,9 +107,13 @@ export function StepCard({
                   done={done}
                   total={step.runs?.total}
                   dialect={dialect}
+                  puzzle={puzzle}
                 />
-                <Legend {...{ puzzle, puzzleId, step, hand }} next={step.turns[done]?.name} />
-                {step.halfway && <p className="mt-1 text-sm">{step.halfway.sentence}</p>}
+                <Legend
+                  {...{ puzzle, puzzleId, step, hand, dialect }}
+                  next={step.turns[done]?.name}
+                />
+                {step.halfway && <p className="mt-1 text-sm">{said(step.halfway.sentence)}</p>}
               </Line>
             )}
             {mind !== '' && (
@@ -114,10 +121,10 @@ export function StepCard({
                 <span className="text-soft">{mind}</span>
               </Line>
             )}
-            <Line word="Check">{capital(step.check)}</Line>
+            <Line word="Check">{said(capital(step.check))}</Line>
             {step.ifNot && (
               <Line word="If not">
-                <span className="text-soft">{step.ifNot}</span>
+                <span className="text-soft">{said(step.ifNot)}</span>
               </Line>
             )}
           </dl>
@@ -224,22 +231,31 @@ function Legend({
   step,
   next,
   hand,
+  dialect,
 }: {
   puzzle: Puzzle
   puzzleId: string
   step: RouteStep
   next?: string
   hand: Hand
+  dialect: DialectId
 }) {
   const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
-  const words = legendOf(
-    puzzle,
-    step.turns.map(({ name }) => name),
-  )
+  // Where turns are words there are no letters to be explained.
+  const words = isOfLetters(dialect)
+    ? legendOf(
+        puzzle,
+        step.turns.map(({ name }) => name),
+      )
+    : []
   return (
     <details className="mt-1 text-sm">
       <summary className="cursor-pointer">
-        {turn ? nextWords(puzzle, turn, hand) : 'What the letters turn'}
+        {turn
+          ? nextWords(puzzle, turn, hand)
+          : words.length > 0
+            ? 'What the letters turn'
+            : 'More of these turns'}
       </summary>
       <ul className="mt-0.5 text-soft">
         {words.map((line) => (

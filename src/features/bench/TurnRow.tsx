@@ -1,7 +1,9 @@
 import type { RouteTurn } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
+import type { Puzzle } from '@/core/puzzle/compile'
 import { classes } from '@/ui/classes'
+import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
 
 export type TurnLook = 'done' | 'now' | 'coming'
 
@@ -16,12 +18,16 @@ export function TurnChip({
   look,
   dialect,
   small = false,
+  puzzle,
 }: {
   name: string
   look: TurnLook
   dialect: DialectId
   small?: boolean
+  /** Where there is room for a picture, in the dialect of arrows. */
+  puzzle?: Puzzle
 }) {
+  const turn = dialect === 'arrows' ? puzzle?.turnByName.get(name) : undefined
   return (
     <span
       aria-current={look === 'now' ? 'step' : undefined}
@@ -31,7 +37,14 @@ export function TurnChip({
         LOOKS[look],
       )}
     >
-      {writeTurnName(name, dialect)}
+      {puzzle && turn ? (
+        <>
+          <TurnPicture puzzle={puzzle} turn={turn} className="w-24" />
+          <span className="sr-only">{writeTurnName(name, dialect)}</span>
+        </>
+      ) : (
+        writeTurnName(name, dialect)
+      )}
     </span>
   )
 }
@@ -55,6 +68,7 @@ export function TurnParts({
   done,
   total,
   dialect,
+  puzzle,
 }: {
   turns: readonly RouteTurn[]
   /** How many of them are done. */
@@ -62,6 +76,7 @@ export function TurnParts({
   /** Runs in all, where the step repeats something. */
   total?: number
   dialect: DialectId
+  puzzle: Puzzle
 }) {
   const parts: Part[] = []
   turns.forEach((turn, at) => {
@@ -85,6 +100,7 @@ export function TurnParts({
                 key={at}
                 name={name}
                 dialect={dialect}
+                puzzle={puzzle}
                 small={parts.length > 1}
                 look={at < done ? 'done' : at === done ? 'now' : 'coming'}
               />

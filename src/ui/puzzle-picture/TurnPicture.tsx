@@ -1,20 +1,23 @@
-import { useId } from 'react'
+import { memo, useId } from 'react'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
-import type { State } from '@/core/state'
+import { start, type State } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
 import { bentArrow } from '../puzzle-view/overlay'
 import { Facet } from './Facet'
 import { flatEye, project } from './project'
 
-/** The pair of windows drawn flat with the arrow of one turn. What it says stands in words beside it. */
-export function TurnPicture({
+/**
+ * The pair of windows drawn flat with the arrow of one turn, of the finished puzzle if no state is given. What it says
+ * stands in words beside it.
+ */
+export const TurnPicture = memo(function TurnPicture({
   puzzle,
-  state,
+  state = start(puzzle),
   turn,
   className,
 }: {
   puzzle: Puzzle
-  state: State
+  state?: State
   turn: Turn
   className?: string
 }) {
@@ -60,4 +63,4 @@ export function TurnPicture({
       })}
     </svg>
   )
-}
+})

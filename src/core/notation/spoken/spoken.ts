@@ -8,7 +8,7 @@ import { fail, ok, type Result } from '../../result'
 import { TEXT_LIMIT, TURN_LIMIT } from '../limits'
 import { layerPhrase, partsOf, phraseOf } from './phrases'
 
-export type SpokenId = 'number-first' | 'hands' | 'raise-lower' | 'words'
+export type SpokenId = 'number-first' | 'hands' | 'raise-lower' | 'arrows' | 'words'
 
 export interface Spoken {
   readonly id: SpokenId
