@@ -32,7 +32,7 @@ export function TurnChip({
     <span
       aria-current={look === 'now' ? 'step' : undefined}
       className={classes(
-        'turns inline-grid place-items-center rounded border py-0.5',
+        'turns inline-grid shrink-0 place-items-center rounded border py-0.5 whitespace-nowrap',
         small ? 'min-w-[1.9rem] px-0.5 text-sm' : 'min-w-9 px-1.5 text-base',
         LOOKS[look],
       )}
