@@ -30,7 +30,7 @@ import { isReachedButForExchanges, isReachedInFrame } from '../universal/account
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
-import { baseKind, facingWords, heldWords, inWords } from '../words'
+import { baseKind, capital, facingWords, heldWords, inWords, listed } from '../words'
 import { schoolsOf } from '../schools'
 import type { Technique } from '../schools/school'
 import { reachOf, withinReach } from '../analysis/placements'
@@ -1059,7 +1059,23 @@ class Card {
       `${before.length}: ${lookFor}`,
     )
     this.claim(before.join() === pieces.join(), `other pieces glow: ${lookFor}`)
-    this.claim(out(this.end).length === 0, `some still stand out: ${lookFor}`)
+    const left = out(this.end)
+    const still = /^(\w+) pieces? still stands? out/i.exec(this.step.check)?.[1].toLowerCase()
+    const said =
+      still === undefined ? 0 : NUMBERS.includes(still) ? NUMBERS.indexOf(still) : Number(still)
+    this.claim(said === left.length, `${left.length} still stand out: ${this.step.check}`)
+    this.claim(left.length < before.length, `none came into it: ${lookFor}`)
+    const next = /finished shape\. (The .+?) comes? into it next/.exec(lookFor)?.[1]
+    if (next === undefined) return
+    const came = before.filter((id) => !left.includes(id))
+    const names = came.map((id) =>
+      who(
+        this.puzzle,
+        this.scheme,
+        this.puzzle.pieces.findIndex((piece) => piece.id === id),
+      ),
+    )
+    this.claim(capital(listed(names)) === next, `others came: ${lookFor}`)
   }
 
   /** An odd number of exchanges before, an even one afterwards, of all that glow. */

@@ -56,7 +56,7 @@ export function explain(
   if (step.kind === 'shape')
     return {
       ...common,
-      ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_WORDS : shapeWords(scene)),
+      ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_WORDS : shapeWords(scene, after)),
       ifNot: MISTURNED,
       turns,
       algorithm: [],
@@ -323,14 +323,30 @@ function homeWords(right: number, { places, name }: GroupName): string {
   return `${inWords(right)} of the ${places.length} ${name} ${right === 1 ? 'is' : 'are'} home`
 }
 
-/** By shape alone: what stands out of the finished shape glows, whatever its colours. */
-function shapeWords({ puzzle, state, frame }: Scene) {
-  const out = puzzle.pieces.flatMap(({ faces }, p) =>
+/** More pieces that come into the shape at once are not named. */
+const MOST_CAME = 2
+
+/** Pieces that lie in no place of the finished shape, as it is held. */
+export const standingOut = (puzzle: Puzzle, state: State, frame: Rotation): number[] =>
+  puzzle.pieces.flatMap(({ faces }, p) =>
     faces.length > 0 && homeFilled(puzzle, frame, p, state[p]) === undefined ? [p] : [],
   )
+
+/** By shape alone: what stands out of the finished shape glows, whatever its colours. */
+function shapeWords({ puzzle, scheme, state, frame }: Scene, after: Scene) {
+  const out = standingOut(puzzle, state, frame)
+  const left = standingOut(puzzle, after.state, after.frame)
+  const came = out.filter((p) => !left.includes(p))
+  const next =
+    left.length === 0 || came.length === 0 || came.length > MOST_CAME
+      ? ''
+      : ` ${capital(listed(came.map((p) => who(puzzle, scheme, p))))} ${came.length === 1 ? 'comes' : 'come'} into it next.`
   return {
-    lookFor: `the shape alone; colours do not matter yet. ${capital(plural(out.length, 'piece'))} ${out.length === 1 ? 'stands' : 'stand'} out of the finished shape. Every piece goes to some place in it.`,
-    check: 'the puzzle has its finished shape again.',
+    lookFor: `the shape alone; colours do not matter yet. ${capital(plural(out.length, 'piece'))} ${out.length === 1 ? 'stands' : 'stand'} out of the finished shape.${left.length === 0 ? ' Every piece goes to some place in it.' : next}`,
+    check:
+      left.length === 0
+        ? 'the puzzle has its finished shape again.'
+        : `${plural(left.length, 'piece')} still ${left.length === 1 ? 'stands' : 'stand'} out of the finished shape.`,
     hints: {
       nudge: 'The shape comes first.',
       pointer: 'These turns bring the shape back, colours left out of account.',

@@ -121,7 +121,7 @@ export function Finder({
       {!given.ok && <Notice kind="wrong">The address is left out. {given.problem.sentence}</Notice>}
       <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">
         <div className="grid content-start gap-3">
-          <div className="h-64 lg:h-[24rem]">
+          <div className="h-64 lg:h-[21rem]">
             <PuzzleWindows
               puzzle={puzzle}
               state={start(puzzle)}
@@ -135,6 +135,7 @@ export function Finder({
             />
           </div>
           <ByNames puzzle={puzzle} picked={picked} onPick={setPicked} onTouch={touch} />
+          <Found {...{ puzzle, puzzleId, settings }} search={search} most={Number(most)} />
           <details className="rounded-lg border border-line bg-surface px-4 py-2 text-sm">
             <summary className="cursor-pointer">Or the same as a sequence does</summary>
             <form
@@ -193,7 +194,7 @@ export function Finder({
                 marks={settings.marks}
                 only={whole.value.pieces}
                 label="As the finished puzzle shall look afterwards; what may do as it likes is left out."
-                className="mx-auto w-full max-w-72"
+                className="mx-auto w-full max-w-60"
               />
             )}
             {!isNothing && (
@@ -291,7 +292,6 @@ export function Finder({
               )}
             </div>
           </section>
-          <Found {...{ puzzle, puzzleId, settings }} search={search} most={Number(most)} />
         </div>
       </div>
     </div>
@@ -530,7 +530,7 @@ function Found({
             ? noneWords(result.value, most)
             : 'One at once, by single pieces; the fewest turns are being looked for.'}
       </p>
-      <ol className="grid max-h-72 gap-2 overflow-y-auto">
+      <ol className="grid max-h-44 gap-2 overflow-y-auto">
         {shown.map((way) => (
           <li
             key={way.turns}
