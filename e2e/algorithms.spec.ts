@@ -76,6 +76,13 @@ test('found by touching: refused with the reason, then answered with the fewest 
   // What is wished stands in the address.
   await page.reload()
   await expect(page.getByRole('list', { name: 'Wishes' }).getByRole('listitem')).toHaveCount(2)
+  // What leads from one position to another is a wish too.
+  await page.getByText('Or the same as a sequence does').click()
+  await page.getByLabel('What makes the position before').fill('R U')
+  await page.getByLabel('The sequence, or what makes the position after').fill('R')
+  await page.getByRole('button', { name: 'Wish what it does' }).click()
+  await page.getByRole('button', { name: 'Find', exact: true }).click()
+  await expect(page.getByRole('link', { name: "U'", exact: true })).toBeVisible({ timeout: 30_000 })
   // By touching: a piece in the window is picked.
   const windows = page.locator('canvas[data-ready]')
   await windows.click({ position: { x: 150, y: 200 } })

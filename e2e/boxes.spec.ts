@@ -48,8 +48,13 @@ test('a tower out of shape is a box again by its shape alone, then led home box 
   await expect(card).toContainText('The shape alone; colours do not matter yet')
   const lit = page.getByRole('listitem').filter({ hasText: 'Shape' })
   await expect(lit).not.toContainText('done')
-  await page.getByRole('button', { name: /^Step/ }).click()
-  await expect(lit).toContainText('done')
+  // Piece by piece: how many stand out is said at each step.
+  await expect(card).toContainText(/stands? out of the finished shape/)
+  await expect(async () => {
+    if (!(await lit.textContent())?.includes('done'))
+      await page.getByRole('button', { name: /^Step/ }).click()
+    await expect(lit).toContainText('done', { timeout: 1500 })
+  }).toPass()
   await stepsUntilHome(page, 40)
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByText('Shape first').first()).toBeVisible()

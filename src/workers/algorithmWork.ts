@@ -82,6 +82,9 @@ export interface Adapted {
 /** Scrambles from which it is tried whether turns are blocked. */
 const TRIED = 200
 
+/** Milliseconds in which ways that are built of parts are looked for. */
+const BUILT_MS = 15_000
+
 /** Milliseconds between two rests of a search. */
 const REST_MS = 60
 
@@ -166,6 +169,7 @@ export const algorithmWork = {
     prepared(puzzle.value, () => told(0))
     const { rest, wasOver } = clock(seconds, told)
     let none = 0
+    let built: number | undefined
     const ways = await waysFor(puzzle.value, whole.value, {
       ...(layers ? { layers } : {}),
       isExact,
@@ -175,6 +179,7 @@ export const algorithmWork = {
       rest,
       onNone: (turns) => (none = turns),
       onFirst: (way) => first(written(way)),
+      isBuilt: () => (built ??= performance.now() + BUILT_MS) < performance.now(),
     })
     return ways.ok ? ok({ ways: ways.value.map(written), none, isOver: wasOver() }) : ways
   },

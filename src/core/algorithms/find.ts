@@ -23,6 +23,8 @@ export interface Wanted {
   /** Turns of a sequence at most. */
   readonly most: number
   readonly hand?: Hand
+  /** Turns that it goes on beyond the positions that are kept; for as long as it is let, if not given. */
+  readonly beyond?: number
   /** Called every few milliseconds; true ends the search with what is found so far. */
   readonly rest?: () => Promise<boolean>
   /** Hears up to how many turns there is none, whenever it is sure of more. */
@@ -44,13 +46,29 @@ export interface Found {
   readonly cost: number
 }
 
+/** Turns of some layers by name, of all single ones if none are given. */
+export function able(puzzle: Puzzle, layers?: readonly string[]): Turn[] {
+  const names = layers ?? layersOf(puzzle).map((grip) => puzzle.grips[grip].name)
+  return puzzle.turns.filter(({ grip }) => names.includes(puzzle.grips[grip].name))
+}
+
 /**
  * @returns what was found: all of the fewest turns, which is proven; none where there is none up to so many turns, or
  *   where time or memory ran out first
  */
 export async function find(
   puzzle: Puzzle,
-  { position, isExact = false, pieces, layers, most, hand = 'right', rest, onNone }: Wanted,
+  {
+    position,
+    isExact = false,
+    pieces,
+    layers,
+    most,
+    hand = 'right',
+    beyond = Infinity,
+    rest,
+    onNone,
+  }: Wanted,
 ): Promise<Result<readonly Found[]>> {
   if (most > MOST_TURNS)
     return fail('bad-wish', `most is ${most}, but a search goes to ${MOST_TURNS} turns.`, {
@@ -66,17 +84,15 @@ export async function find(
       'impossible',
       'No turns do that: counted through, its exchanges or its turns in place do not come out even.',
     )
-  const names = layers ?? layersOf(puzzle).map((grip) => puzzle.grips[grip].name)
-  const turns = puzzle.turns.filter(({ grip }) => names.includes(puzzle.grips[grip].name))
   const ways = await shortestFor(puzzle, {
     pieces: pieces ?? puzzle.pieces.flatMap(({ faces }, p) => (faces.length > 0 ? [p] : [])),
     state: position,
     isExact,
-    turns,
+    turns: able(puzzle, layers),
     most,
     ways: WAYS,
     kept: KEPT,
-    goesBeyond: true,
+    beyond,
     ...(rest ? { rest } : {}),
     ...(onNone ? { onNone } : {}),
   })

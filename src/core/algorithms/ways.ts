@@ -3,6 +3,7 @@
  * then all of the fewest turns, from both ends.
  */
 import { frameOf } from '../analysis/frame'
+import { canBlock } from '../analysis/placements'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { handCost, type Hand } from '../notation/handCost'
@@ -14,7 +15,8 @@ import { diagnose } from '../stuck/diagnose'
 import { isReachedExactly } from '../universal/account'
 import { hasMoves } from '../universal/moves'
 import { solveUniversally, turnsOfStep } from '../universal/solve'
-import { find } from './find'
+import { builtWays } from './built'
+import { able, find, type Found } from './find'
 import { followedBy, inHold, undoing } from './moves'
 import { refusalOf } from './refusal'
 import type { Completed } from './wish'
@@ -40,8 +42,10 @@ export interface Asked {
   readonly rest?: () => Promise<boolean>
   /** Hears up to how many turns there is none. */
   readonly onNone?: (turns: number) => void
-  /** Hears of a way before the search for the fewest turns begins. */
+  /** Hears of ways of which it is not known whether others have fewer turns: one at once, then better ones. */
   readonly onFirst?: (way: Way) => void
+  /** Whether no more built ways are to be looked for; they are not if it is not given. */
+  readonly isBuilt?: () => boolean
 }
 
 const wayOf = (turns: readonly Turn[], hand: Hand, isShortest: boolean): Way => ({
@@ -59,13 +63,19 @@ const wayOf = (turns: readonly Turn[], hand: Hand, isShortest: boolean): Way => 
 export async function waysFor(
   puzzle: Puzzle,
   { position, pieces }: Completed,
-  { isExact = false, layers, most, hand = 'right', scheme, rest, onNone, onFirst }: Asked,
+  { isExact = false, layers, most, hand = 'right', scheme, rest, onNone, onFirst, isBuilt }: Asked,
 ): Promise<Result<readonly Way[]>> {
   const wanted = { position, pieces, isExact }
   if (does(puzzle, [], wanted))
     return fail('bad-wish', 'Nothing is asked: the finished puzzle is like that already.', {
       field: 'wish',
     })
+  let fewest = Infinity
+  const tell = (turns: readonly Turn[]) => {
+    if (turns.length >= fewest) return
+    fewest = turns.length
+    onFirst?.(wayOf(turns, hand, false))
+  }
   if (hasMoves(puzzle)) {
     const judged = diagnose(puzzle, position, scheme)
     const refusal = refusalOf(puzzle, scheme, judged)
@@ -78,20 +88,36 @@ export async function waysFor(
     const first = judged.state && ledHome(puzzle, judged.state)
     const isAllowed = (turn: Turn) =>
       layers === undefined || layers.includes(puzzle.grips[turn.grip].name)
-    if (first?.every(isAllowed) && does(puzzle, first, wanted)) onFirst?.(wayOf(first, hand, false))
+    if (first?.every(isAllowed) && does(puzzle, first, wanted)) tell(first)
   }
-  const found = await find(puzzle, {
-    position,
-    isExact,
-    pieces,
-    most,
-    hand,
-    ...(layers ? { layers } : {}),
-    ...(rest ? { rest } : {}),
-    ...(onNone ? { onNone } : {}),
-  })
-  return found.ok ? ok(found.value.map(({ turns }) => wayOf(turns, hand, true))) : found
+  const search = (beyond: number) =>
+    find(puzzle, {
+      position,
+      isExact,
+      pieces,
+      most,
+      hand,
+      beyond,
+      ...(layers ? { layers } : {}),
+      ...(rest ? { rest } : {}),
+      ...(onNone ? { onNone } : {}),
+    })
+  const near = await search(1)
+  const isOver = async () => (await rest?.()) ?? false
+  if (!near.ok || near.value.length > 0) return shortest(near, hand)
+  if (isBuilt && !canBlock(puzzle) && !(await isOver()))
+    await builtWays(puzzle, wanted, {
+      turns: able(puzzle, layers),
+      fewerThan: Math.min(fewest, most + 1),
+      rest: async () => (await isOver()) || isBuilt(),
+      onBetter: tell,
+      does: (way) => does(puzzle, way, wanted),
+    })
+  return (await isOver()) ? ok([]) : shortest(await search(Infinity), hand)
 }
+
+const shortest = (found: Result<readonly Found[]>, hand: Hand): Result<readonly Way[]> =>
+  found.ok ? ok(found.value.map(({ turns }) => wayOf(turns, hand, true))) : found
 
 /**
  * Turns that make a position, by the universal school; undefined where it has no way. That school keeps one piece

@@ -40,10 +40,10 @@ export interface Search {
   /** Positions that are kept on each side: none is grown any more from a side with more. */
   readonly kept: number
   /**
-   * Whether no more than these are ever kept, and the search goes on without keeping any, turn by turn from one side,
-   * for as long as it is let.
+   * If given, no more than these are ever kept, and the search goes on without keeping any, turn by turn from one side,
+   * so many turns far.
    */
-  readonly goesBeyond?: boolean
+  readonly beyond?: number
   /** What a sequence must add nothing to, as it is seen. */
   readonly tally?: Tally
   /** Judges a sequence as a whole. */
@@ -121,21 +121,21 @@ class TwoEnded {
   }
 
   async run(): Promise<Turn[][]> {
-    const { most, ways, kept, goesBeyond = false, onNone = () => undefined } = this.search
+    const { most, ways, kept, beyond = 0, onNone = () => undefined } = this.search
     const { there, home } = this
     this.meet(there, home)
     let isFull = false
     while (this.found.size === 0 && there.depth + home.depth < most) {
       const [side, other] = there.front <= home.front ? [there, home] : [home, there]
       if (side.front === 0) break
-      isFull = goesBeyond ? side.count + side.front * side.growth > kept : side.count > kept
+      isFull = beyond > 0 ? side.count + side.front * side.growth > kept : side.count > kept
       if (isFull) break
       await this.grow(side)
       if (this.isEnded) break
       this.meet(side, other)
       if (this.found.size === 0) onNone(there.depth + home.depth)
     }
-    if (isFull && goesBeyond && !this.isEnded) await this.goBeyond()
+    if (isFull && beyond > 0 && !this.isEnded) await this.goBeyond(beyond)
     return [...this.found.values()].slice(0, ways)
   }
 
@@ -253,12 +253,12 @@ class TwoEnded {
   }
 
   /** Turn by turn beyond the side that has fewer positions to go on from, nothing kept. */
-  private async goBeyond(): Promise<void> {
+  private async goBeyond(far: number): Promise<void> {
     const { there, home } = this
     const { most, onNone = () => undefined } = this.search
     const [side, other] = there.front <= home.front ? [there, home] : [home, there]
     const size = this.next.length
-    for (let more = 1; there.depth + home.depth + more <= most; more++) {
+    for (let more = 1; more <= far && there.depth + home.depth + more <= most; more++) {
       const stack = Array.from({ length: more }, () => new Uint8Array(size))
       for (let node = side.count - side.front; node < side.count; node++) {
         if (await this.rests(1)) return

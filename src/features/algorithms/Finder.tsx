@@ -3,8 +3,10 @@
 import { Pause, Play, Square, X } from 'lucide-react'
 import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
+import { toast } from 'sonner'
 import { doingOf } from '@/core/algorithms/does'
 import { MOST_TURNS } from '@/core/algorithms/find'
+import { followedBy, undoing } from '@/core/algorithms/moves'
 import {
   completed,
   NO_WISH,
@@ -68,6 +70,7 @@ export function Finder({
   const [wish, setWish] = useState<Wish>(given.ok ? given.value : NO_WISH)
   const [picked, setPicked] = useState<number>()
   const typing = useTyped(puzzle, settings.readDialect)
+  const beforeTyping = useTyped(puzzle, settings.readDialect)
   const [layers, setLayers] = useState<ReadonlySet<string>>()
   const [most, setMost] = useState('14')
   const [seconds, setSeconds] = useState('30')
@@ -137,17 +140,33 @@ export function Finder({
           <ByNames puzzle={puzzle} picked={picked} onPick={setPicked} onTouch={touch} />
           <Found {...{ puzzle, puzzleId, settings }} search={search} most={Number(most)} />
           <details className="rounded-lg border border-line bg-surface px-4 py-2 text-sm">
-            <summary className="cursor-pointer">Or the same as a sequence does</summary>
+            <summary className="cursor-pointer">
+              Or the same as a sequence does, or what leads from one position to another
+            </summary>
             <form
               className="mt-2 grid gap-2"
               onSubmit={(event) => {
                 event.preventDefault()
-                const made = stateMade(puzzle, must(readTurns(puzzle, typing.typed.turns)))
-                if (made.ok) change(wishOf(puzzle, made.value))
+                const [before, after] = [beforeTyping, typing].map(({ typed }) =>
+                  stateMade(puzzle, must(readTurns(puzzle, typed.turns))),
+                )
+                if (!before.ok) return void toast.error(before.problem.sentence)
+                if (!after.ok) return void toast.error(after.problem.sentence)
+                const back = undoing(puzzle, before.value)
+                change(wishOf(puzzle, followedBy(puzzle, back, after.value)))
               }}
             >
-              <TurnsField label="The sequence" typing={typing} />
-              <Button type="submit" disabled={!typing.typed.turns} className="justify-self-start">
+              <TurnsField label="The sequence, or what makes the position after" typing={typing} />
+              <TurnsField
+                label="What makes the position before"
+                typing={beforeTyping}
+                hint="Turns from the finished puzzle; none if it is finished before."
+              />
+              <Button
+                type="submit"
+                disabled={!typing.typed.turns && !beforeTyping.typed.turns}
+                className="justify-self-start"
+              >
                 Wish what it does
               </Button>
             </form>
@@ -528,7 +547,7 @@ function Found({
           ? `${capital(plural(ways.length, 'way'))} of ${plural(ways[0].turnCount, 'turn')}, the fewest that end in the same hold: all shorter rows were gone through.`
           : result?.ok
             ? noneWords(result.value, most)
-            : 'One at once, by single pieces; the fewest turns are being looked for.'}
+            : 'One at once, and better ones as they are found; whether any has fewer turns is being looked for.'}
       </p>
       <ol className="grid max-h-44 gap-2 overflow-y-auto">
         {shown.map((way) => (

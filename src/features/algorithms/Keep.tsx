@@ -11,7 +11,7 @@ import { Choice, TextField } from '@/ui/Field'
 import { heard } from '@/ui/heard'
 import { Notice } from '@/ui/Notice'
 import { forgetSequence, keepSequence, renameSequence } from './actions'
-import { holdWordsOf } from './holds'
+import { holdName } from '@/core/algorithms/holds'
 
 /** Keeps a sequence among the solver's own, under a name; or changes and forgets one that is kept. */
 export function Keep({
@@ -80,7 +80,7 @@ export function Keep({
           label="It starts"
           options={puzzle.holds.map((each) => ({
             value: String.fromCharCode(97 + each),
-            name: holdWordsOf(puzzle, each),
+            name: holdName(puzzle, each),
           }))}
           value={hold}
           onChange={(event) => setHold(event.target.value)}
@@ -88,7 +88,7 @@ export function Keep({
       )}
       {kept && puzzle.holds.length > 1 && (
         <p className="text-sm text-soft">
-          It starts {holdWordsOf(puzzle, kept.hold.charCodeAt(0) - 97)}.
+          It starts {holdName(puzzle, kept.hold.charCodeAt(0) - 97)}.
         </p>
       )}
       <div className="flex flex-wrap gap-2">

@@ -28,7 +28,7 @@ import { coach } from '@/workers/coach'
 import type { OwnAlgorithm } from '@/server/algorithms'
 import { finderAt, repairAt, sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
 import { Adapt } from './Adapt'
-import { holdWordsOf } from './holds'
+import { holdName } from '@/core/algorithms/holds'
 import { Keep } from './Keep'
 import { Player } from './Player'
 import { TurnPictures } from './TurnPictures'
@@ -293,7 +293,7 @@ function Otherwise({
     () =>
       puzzle.holds
         .filter((hold) => hold !== 0)
-        .map((hold) => ({ hold, words: holdWordsOf(puzzle, hold) })),
+        .map((hold) => ({ hold, words: holdName(puzzle, hold) })),
     [puzzle],
   )
   return (
