@@ -36,7 +36,7 @@ for (const theme of ['dusk', 'daylight'] as const)
     await page.goto('/schools/tetra-3')
     await expect(page.getByRole('heading', { name: 'Piece by piece' })).toBeVisible()
     await expectClean(page, 'schools')
-    for (const screen of ['', '/find', '/repair', "/sequence?turns=R U R' U'"]) {
+    for (const screen of ['/find', "/sequence?turns=R U R' U'"]) {
       await page.goto(`/algorithms/tetra-3${screen}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await expectClean(page, `algorithms${screen}`)

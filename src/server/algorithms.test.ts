@@ -7,6 +7,7 @@ import {
   forgetAlgorithm,
   importAlgorithms,
   keepAlgorithm,
+  keptAlgorithms,
   ownAlgorithms,
   renameAlgorithm,
 } from './algorithms'
@@ -75,6 +76,16 @@ describe('sequences of a person’s own', () => {
     )
     expect(await bad(7)).toMatch(/:/)
     expect(await ownAlgorithms(other, 'cube-3')).toHaveLength(1)
+  })
+
+  it('that cannot be read any more are left out, counted, and in the file', async () => {
+    await pool().query(
+      "insert into algorithms (profile_id, puzzle_id, turns) values ($1, 'cube-2', 'Q')",
+      [other],
+    )
+    expect(await ownAlgorithms(other, 'cube-2')).toEqual([])
+    expect(await keptAlgorithms(other, 'cube-2')).toHaveLength(1)
+    expect(await exportAlgorithms(other, 'cube-2')).toMatchObject({ algorithms: [{ turns: 'Q' }] })
   })
 
   it('are forgotten', async () => {

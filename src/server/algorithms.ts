@@ -27,8 +27,14 @@ export interface OwnAlgorithm extends NewAlgorithm {
 
 const COLUMNS = 'id, turns, name, remark, hold'
 
-/** The oldest first. */
+/** All that can be read, the oldest first; what cannot takes no page with it. */
 export async function ownAlgorithms(profileId: string, puzzleId: string): Promise<OwnAlgorithm[]> {
+  const all = await keptAlgorithms(profileId, puzzleId)
+  return all.filter((algorithm) => misfitOf(puzzleId, algorithm).ok)
+}
+
+/** The same with those that cannot be read any more. */
+export async function keptAlgorithms(profileId: string, puzzleId: string): Promise<OwnAlgorithm[]> {
   const { rows } = await pool().query<OwnAlgorithm>(
     `select ${COLUMNS} from algorithms where profile_id = $1 and puzzle_id = $2
      order by created_at, id`,
@@ -129,7 +135,7 @@ const fileSchema = object({
 
 /** All of a puzzle, to be kept elsewhere. */
 export async function exportAlgorithms(profileId: string, puzzleId: string): Promise<unknown> {
-  const all = await ownAlgorithms(profileId, puzzleId)
+  const all = await keptAlgorithms(profileId, puzzleId)
   const algorithms = all.map(({ turns, name, remark, hold }) => ({ turns, name, remark, hold }))
   return { format: FORMAT, puzzle: puzzleId, algorithms }
 }

@@ -1,7 +1,7 @@
 /** Where the room's screens are. */
 const at = (puzzleId: string, screen = '', query: Record<string, string> = {}): string => {
   const asked = new URLSearchParams(query).toString()
-  return `/algorithms/${puzzleId}${screen && `/${screen}`}${asked && `?${asked}`}`
+  return `/algorithms/${encodeURIComponent(puzzleId)}${screen && `/${screen}`}${asked && `?${asked}`}`
 }
 
 export const shelfAt = (puzzleId: string): string => at(puzzleId)

@@ -1,6 +1,7 @@
 import { CATALOG_IDS, ownDefinitions, puzzleById } from '@/core/catalog'
 import { must } from '@/core/result'
 import { plural } from '@/core/words'
+import { shelfAt } from '@/ui/algorithmAddresses'
 import { PuzzleTile } from '@/ui/PuzzleTile'
 
 /** Every puzzle, as a way to its sequences. */
@@ -14,7 +15,7 @@ export function AlgorithmIndex({ counts }: { counts: Readonly<Record<string, num
       <ul className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]">
         {[...CATALOG_IDS, ...ownDefinitions().map(({ id }) => id)].map((id) => (
           <li key={id}>
-            <PuzzleTile puzzle={must(puzzleById(id))} href={`/algorithms/${id}`} heading="h2">
+            <PuzzleTile puzzle={must(puzzleById(id))} href={shelfAt(id)} heading="h2">
               {counts[id] ? `${plural(counts[id], 'sequence')} of yours` : 'none of yours yet'}
             </PuzzleTile>
           </li>

@@ -15,7 +15,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { must, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { inverseOf, start } from '@/core/state'
-import { inWords, plural } from '@/core/words'
+import { capital, inWords, plural } from '@/core/words'
 import type { OwnAlgorithm } from '@/server/algorithms'
 import { Button, LinkButton } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
@@ -48,10 +48,13 @@ export function AlgorithmShelf({
   puzzleId,
   settings,
   own,
+  unread,
 }: {
   puzzleId: string
   settings: Settings
   own: readonly OwnAlgorithm[]
+  /** How many are kept that cannot be read any more. */
+  unread: number
 }) {
   const puzzle = must(puzzleById(puzzleId))
   const router = useRouter()
@@ -135,7 +138,13 @@ export function AlgorithmShelf({
           )}
         </Tabs.Content>
         <Tabs.Content value="yours" className="grid gap-3">
-          <OwnFile puzzleId={puzzleId} count={own.length} />
+          <OwnFile puzzleId={puzzleId} count={own.length + unread} />
+          {unread > 0 && (
+            <Notice kind="wrong">
+              {capital(plural(unread, 'sequence'))} of yours cannot be read any more; the file has
+              {unread === 1 ? ' it' : ' them'} still.
+            </Notice>
+          )}
           {own.length === 0 ? (
             <p className="text-soft">
               Nothing is kept yet. Type a sequence above, see what it does, and keep it.
@@ -344,7 +353,7 @@ function OwnFile({ puzzleId, count }: { puzzleId: string; count: number }) {
       <div className="flex flex-wrap gap-2">
         {count > 0 && (
           <a
-            href={`/api/algorithms/${puzzleId}`}
+            href={`/api/algorithms/${encodeURIComponent(puzzleId)}`}
             download
             className="inline-flex min-h-9 items-center gap-2 rounded-md border border-line bg-raised px-3 text-sm hover:border-soft"
           >

@@ -2,7 +2,7 @@
 
 import { Pause, Play, Square, X } from 'lucide-react'
 import Link from 'next/link'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { doingOf } from '@/core/algorithms/does'
 import { MOST_TURNS } from '@/core/algorithms/find'
@@ -490,23 +490,39 @@ function useSearch(): Search {
   const [waits, setWaits] = useState(false)
   const [first, setFirst] = useState<FoundWay>()
   const [result, setResult] = useState<Result<Finding>>()
+  const isAtWork = useRef(false)
+  // Counted up with every search, and when what is wished has changed: what comes late is let go.
+  const latest = useRef(0)
   // Nothing goes on behind a page that was left.
-  useEffect(() => () => void coach().stopFinding(), [])
+  useEffect(
+    () => () => {
+      if (isAtWork.current) void coach().stopFinding()
+    },
+    [],
+  )
   return {
     ...(share === undefined ? {} : { share }),
     waits,
     ...(first ? { first } : {}),
     ...(result ? { result } : {}),
     begin: async (request) => {
+      const own = ++latest.current
+      const isLate = () => own !== latest.current
       setFirst(undefined)
       setResult(undefined)
       setWaits(false)
       setShare(0)
+      isAtWork.current = true
       const found = await coach().find(
         request,
-        callback((way: FoundWay) => setFirst(way)),
-        callback((done: number) => setShare((now) => (now === undefined ? now : done))),
+        callback((way: FoundWay) => !isLate() && setFirst(way)),
+        callback((done: number) => {
+          // What is told on the way can arrive after the answer.
+          if (!isLate()) setShare((now) => (now === undefined ? now : done))
+        }),
       )
+      if (isLate()) return
+      isAtWork.current = false
       setShare(undefined)
       setResult(found)
     },
@@ -517,6 +533,9 @@ function useSearch(): Search {
     },
     clear: () => {
       if (share !== undefined) void coach().stopFinding()
+      latest.current++
+      isAtWork.current = false
+      setShare(undefined)
       setFirst(undefined)
       setResult(undefined)
     },

@@ -53,7 +53,7 @@ export function RepairScreen({
   const [touched, setTouched] = useState<ReadonlySet<number>>(new Set())
   const [ends, setEnds] = useState('')
   const [edits, setEdits] = useState('2')
-  const [found, setFound] = useState<Result<Mended>>()
+  const [answer, setAnswer] = useState<{ asked: string; mended: Result<Mended> }>()
   const [share, setShare] = useState<number>()
   const stages = useMemo(
     () =>
@@ -73,28 +73,25 @@ export function RepairScreen({
     ends,
     edits: Number(edits),
   })
+  // An answer to what was asked before is none to what stands there now.
+  const asked = request.ok ? JSON.stringify(request.value) : ''
+  const found = answer?.asked === asked ? answer.mended : undefined
   const mend = async () => {
     if (!request.ok) return
-    setFound(undefined)
+    setAnswer(undefined)
     setShare(0)
     const done = await coach().repair(
       request.value,
       callback((now: number) => setShare((before) => (before === undefined ? before : now))),
     )
-    setFound(done)
+    setAnswer({ asked, mended: done })
     setShare(undefined)
   }
-  const change =
-    <T,>(set: (value: T) => void) =>
-    (value: T) => {
-      set(value)
-      setFound(undefined)
-    }
   const touch = (piece: number | undefined) => {
     if (piece === undefined) return
     const next = new Set(keep === TOUCHED ? touched : kept)
     if (!next.delete(piece)) next.add(piece)
-    change(setTouched)(next)
+    setTouched(next)
     setKeep(TOUCHED)
   }
   return (
@@ -121,7 +118,7 @@ export function RepairScreen({
             label="What it must leave as it was"
             options={options.keep}
             value={keep}
-            onChange={(event) => change(setKeep)(event.target.value)}
+            onChange={(event) => setKeep(event.target.value)}
           />
           <p className="-mt-2 text-sm text-soft">
             {keptWords(puzzle, kept)} Touch pieces in the windows to change that.
@@ -136,13 +133,13 @@ export function RepairScreen({
               label="How it must end"
               options={options.ends}
               value={ends}
-              onChange={(event) => change(setEnds)(event.target.value)}
+              onChange={(event) => setEnds(event.target.value)}
             />
             <Choice
               label="Slips at most"
               options={['1', '2', '3'].map((value) => ({ value, name: value }))}
               value={edits}
-              onChange={(event) => change(setEdits)(event.target.value)}
+              onChange={(event) => setEdits(event.target.value)}
             />
           </div>
           <div className="flex flex-wrap items-center gap-3">

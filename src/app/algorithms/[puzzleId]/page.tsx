@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { AlgorithmShelf } from '@/features/algorithms/AlgorithmShelf'
-import { ownAlgorithms } from '@/server/algorithms'
+import { keptAlgorithms, ownAlgorithms } from '@/server/algorithms'
 import { puzzleAsked } from '../asked'
 
 export const metadata: Metadata = { title: 'Algorithms' }
@@ -13,12 +13,17 @@ export default async function AlgorithmShelfPage({
   params: Promise<{ puzzleId: string }>
 }) {
   const { puzzleId, profileId, settings } = await puzzleAsked(params)
+  const [own, kept] = await Promise.all([
+    ownAlgorithms(profileId, puzzleId),
+    keptAlgorithms(profileId, puzzleId),
+  ])
   return (
     <WithOwnPuzzles>
       <AlgorithmShelf
         puzzleId={puzzleId}
         settings={settings}
-        own={await ownAlgorithms(profileId, puzzleId)}
+        own={own}
+        unread={kept.length - own.length}
       />
     </WithOwnPuzzles>
   )
