@@ -270,7 +270,7 @@ const COMMANDS: Record<string, Command> = {
     const found = told(
       await waysFor(
         puzzle,
-        { driven: [], ...wanted },
+        { driven: [], isSettled: true, ...wanted },
         {
           most,
           scheme: puzzle.definition.colours,

@@ -1,36 +1,10 @@
 'use client'
 
 import { useMemo, useState } from 'react'
-import {
-  dialectNamed,
-  meaningsOf,
-  readAsked,
-  readIn,
-  rewritten,
-  type DialectId,
-} from '@/core/notation/dialect'
-import { readAlgorithm } from '@/core/notation/read'
-import { writeAlgorithm, writeTurns } from '@/core/notation/write'
+import { dialectNamed, rewritten, understood, type DialectId } from '@/core/notation/dialect'
+import { writeTurns } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
-import type { Problem } from '@/core/result'
 import { TextArea } from './Field'
-
-/** What was typed, as it is read. */
-export interface Typed {
-  /** Canonical, with brackets if they were written; empty if nothing was, or it cannot be read. */
-  readonly turns: string
-  readonly problem?: Problem
-}
-
-/** Canonical text of what a dialect reads: letters keep their brackets. */
-function canonicalOf(puzzle: Puzzle, text: string, dialect: DialectId): Typed {
-  if (dialect === 'prime' || dialect === 'i') {
-    const read = readAlgorithm(puzzle, text, dialect)
-    return read.ok ? { turns: writeAlgorithm(read.value) } : { turns: '', problem: read.problem }
-  }
-  const read = readIn(puzzle, text, dialect)
-  return read.ok ? { turns: writeTurns(read.value) } : { turns: '', problem: read.problem }
-}
 
 /**
  * Turns typed in the solver's dialect, or in the only one that can read them; where a text could mean two things it
@@ -39,23 +13,16 @@ function canonicalOf(puzzle: Puzzle, text: string, dialect: DialectId): Typed {
 export function useTyped(puzzle: Puzzle, preferred: DialectId, first = '') {
   const [text, setText] = useState(() => (first === '' ? '' : rewritten(puzzle, first, preferred)))
   const [chosen, setChosen] = useState<DialectId>()
-  const asked = useMemo(
-    () => readAsked(puzzle, text, chosen ?? preferred),
+  const typed = useMemo(
+    () => understood(puzzle, text, chosen ?? preferred),
     [puzzle, text, chosen, preferred],
   )
-  const dialect = asked.ok ? asked.value.dialect.id : (chosen ?? preferred)
-  const typed = useMemo(
-    () => (text.trim() === '' ? { turns: '' } : canonicalOf(puzzle, text, dialect)),
-    [puzzle, text, dialect],
-  )
-  const meanings = useMemo(() => meaningsOf(puzzle, text), [puzzle, text])
   return {
     text,
     typed,
-    dialect,
     preferred,
     /** Everything that the text can mean, where that is more than one thing. */
-    meanings: meanings.length > 1 ? meanings : [],
+    meanings: typed.meanings.length > 1 ? typed.meanings : [],
     write: (next: string) => {
       setText(next)
       setChosen(undefined)
@@ -73,7 +40,8 @@ export function TurnsField({
   typing: ReturnType<typeof useTyped>
   hint?: string
 }) {
-  const { text, typed, dialect, preferred, meanings, write, choose } = typing
+  const { text, typed, preferred, meanings, write, choose } = typing
+  const { dialect } = typed
   const { name, example } = dialectNamed(preferred)
   const at = typed.problem?.at
   return (

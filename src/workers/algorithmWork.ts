@@ -91,8 +91,10 @@ const REST_MS = 60
 /** Readings that are given. */
 const MOST_READINGS = 60
 
-/** Set when a search shall end, or wait. */
-let isStopped = false
+/** Searches are numbered as they begin; those up to `stopped` shall end. */
+let latest = 0
+let stopped = 0
+/** Set while a search shall wait. */
 let goesOn: Promise<void> | undefined
 let release: () => void = () => undefined
 
@@ -100,18 +102,19 @@ const written = (way: Way): FoundWay => ({ ...way, turns: writeTurns(way.turns) 
 
 /** Rests now and then until the time is over; waiting does not count. */
 function clock(seconds: number, told: Progress) {
+  const own = ++latest
   let spent = 0
-  let latest = performance.now()
+  let rested = performance.now()
   let isOver = false
   const rest = async (): Promise<boolean> => {
     const now = performance.now()
-    if (now - latest < REST_MS) return isStopped
-    spent += now - latest
+    if (now - rested < REST_MS) return isOver
+    spent += now - rested
     told(Math.min(1, spent / (1000 * seconds)))
     await new Promise((resolve) => setTimeout(resolve))
     await goesOn
-    latest = performance.now()
-    isOver = isStopped || spent >= 1000 * seconds
+    rested = performance.now()
+    isOver = stopped >= own || spent >= 1000 * seconds
     return isOver
   }
   return { rest, wasOver: () => isOver }
@@ -150,8 +153,8 @@ export const algorithmWork = {
   },
 
   /**
-   * Ways to what is wished, for some seconds or until `stopFinding`. `first` hears of one before the search for the
-   * fewest turns, `told` the share of the time that is spent.
+   * Ways to what is wished, for some seconds or until `stopFinding`. `first` hears of ways as they are found, each with
+   * fewer turns, before it is known whether any has fewer still; `told` the share of the time that is spent.
    */
   async find(
     { puzzleId, wish, isExact, layers, most, seconds, hand, scheme }: FindRequest,
@@ -164,7 +167,6 @@ export const algorithmWork = {
     if (!read.ok) return read
     const whole = completed(puzzle.value, read.value)
     if (!whole.ok) return whole
-    isStopped = false
     goesOn = undefined
     prepared(puzzle.value, () => told(0))
     const { rest, wasOver } = clock(seconds, told)
@@ -185,7 +187,7 @@ export const algorithmWork = {
   },
 
   stopFinding(): void {
-    isStopped = true
+    stopped = latest
     release()
   },
 

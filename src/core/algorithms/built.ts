@@ -1,6 +1,5 @@
 /**
- * Ways that are built as sequences of this kind are: a commutator A B A' B', the same set up, or a part done twice or
- * more. All with parts of a few turns are gone through, the shortest first; that none is shorter is not proven by it.
+ * Ways that are built as sequences of this kind are: a commutator A B A' B', or a part done twice or more. All with parts of a few turns are gone through, the shortest first; that none is shorter is not proven by it.
  *
  * [A, B] = W exactly if A B A' = W B. What A B A' does is found from the inside out, each turn of A put before and taken
  * back after, and of the last turn only as much as it takes to refuse it.

@@ -135,7 +135,32 @@ function exchange(puzzle: Puzzle): Map<number, number> | undefined {
   return undefined
 }
 
+describe('what does what is wished', () => {
+  it('leaves the puzzle in shape', () => {
+    const tower = must(puzzleById('shift-3x3x5'))
+    const finished = new Uint8Array(tower.pieces.length)
+    const asked = { position: finished, pieces: tower.pieces.map((_, p) => p) }
+    expect(does(tower, [], asked)).toBe(true)
+    expect(does(tower, must(readTurns(tower, 'R')), asked)).toBe(false)
+    expect(does(tower, must(readTurns(tower, "R R'")), asked)).toBe(true)
+  })
+})
+
 describe('a wish', () => {
+  it('that leaves pieces free is never refused for one position that cannot be', async () => {
+    const [corner, other] = cube3.pieces.flatMap(({ kind }, p) => (kind === 'corner' ? [p] : []))
+    const ways = new Map([
+      [corner, waysInto(cube3, corner, other)[0]],
+      [other, waysInto(cube3, other, corner)[0]],
+    ])
+    const { whole } = await asked(cube3, { ...stays, goes: ways }, 0)
+    expect(whole.isSettled).toBe(true)
+    const edges = new Set(cube3.pieces.flatMap(({ kind }, p) => (kind === 'edge' ? [p] : [])))
+    const loose = await asked(cube3, { ...stays, goes: ways, free: edges }, 0)
+    expect(loose.whole.isSettled).toBe(false)
+    expect(loose.ways.ok).toBe(true)
+  })
+
   it('to lead a position home is met by what does so', async () => {
     const turns = must(readTurns(cube3, "R U F'"))
     const wish = wishHome(cube3, must(turnAll(cube3, start(cube3), turns)))

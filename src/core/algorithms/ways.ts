@@ -1,6 +1,6 @@
 /**
  * Ways to do what is wished, one after another: first one that is led home piece by piece and taken back, at once;
- * then all of the fewest turns, from both ends.
+ * then better ones that are built of parts; and all of the fewest turns, from both ends.
  */
 import { frameOf } from '../analysis/frame'
 import { canBlock } from '../analysis/placements'
@@ -11,6 +11,7 @@ import { countQuarters, countTurns, rehold, simplify } from '../notation/rewrite
 import { fail, ok, type Result } from '../result'
 import { IDENTITY, INVERSE } from '../rotation'
 import { inverseOf, looksHome, turnAll, type State } from '../state'
+import { isInShape } from '../scramble/scramble'
 import { diagnose } from '../stuck/diagnose'
 import { isReachedExactly } from '../universal/account'
 import { hasMoves } from '../universal/moves'
@@ -62,7 +63,7 @@ const wayOf = (turns: readonly Turn[], hand: Hand, isShortest: boolean): Way => 
  */
 export async function waysFor(
   puzzle: Puzzle,
-  { position, pieces }: Completed,
+  { position, pieces, driven, isSettled }: Completed,
   { isExact = false, layers, most, hand = 'right', scheme, rest, onNone, onFirst, isBuilt }: Asked,
 ): Promise<Result<readonly Way[]>> {
   const wanted = { position, pieces, isExact }
@@ -79,8 +80,9 @@ export async function waysFor(
   if (hasMoves(puzzle)) {
     const judged = diagnose(puzzle, position, scheme)
     const refusal = refusalOf(puzzle, scheme, judged)
-    if (refusal !== undefined) return fail('impossible', refusal)
-    if (isExact && !isReachedExactly(puzzle, position))
+    // Where pieces are free, that this position cannot be says nothing of all others.
+    if (isSettled && refusal !== undefined) return fail('impossible', refusal)
+    if (isExact && isSettled && driven.length === 0 && !isReachedExactly(puzzle, position))
       return fail(
         'impossible',
         'It can be done as it is seen, but not so that what does not show is right too: counted through, its exchanges or its turns in place do not come out even.',
@@ -146,7 +148,7 @@ export function does(
   }: Pick<Completed, 'position' | 'pieces'> & Pick<Asked, 'isExact'>,
 ): boolean {
   const made = turnAll(puzzle, new Uint8Array(position.length), turns)
-  if (!made.ok) return false
+  if (!made.ok || !isInShape(puzzle, made.value)) return false
   // Each piece that matters lies as it was asked, or one that looks like it does.
   const off = followedBy(puzzle, made.value, undoing(puzzle, position))
   return pieces.every((p) => (isExact ? off[p] === IDENTITY : looksHome(puzzle, p, off[p])))

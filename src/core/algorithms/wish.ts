@@ -35,6 +35,8 @@ export interface Completed {
   readonly pieces: readonly number[]
   /** Pieces that were given a place because another took theirs. */
   readonly driven: readonly number[]
+  /** Whether there is no other position, or none that turns make, that does what is wished. */
+  readonly isSettled: boolean
 }
 
 /** Completions that are tried. */
@@ -71,7 +73,7 @@ export function completed(puzzle: Puzzle, { goes, free, rest }: Wish): Result<Co
     return !judged || tried++ > TRIED || isReached(puzzle, state)
   }
   const found = fill(puzzle, position, driven, new Set(vacant), (state) =>
-    [state, ...looser(puzzle, state, open)].find(isDone),
+    firstOf(looser(puzzle, state, open), isDone),
   )
   const whole = found ?? first
   if (!whole)
@@ -86,7 +88,13 @@ export function completed(puzzle: Puzzle, { goes, free, rest }: Wish): Result<Co
       (p) => puzzle.pieces[p].faces.length > 0 && !isFree(p) && !driven.includes(p),
     ),
     driven,
+    isSettled: open.length === 0 && tried <= TRIED,
   })
+}
+
+function firstOf<T>(all: Iterable<T>, isIt: (each: T) => boolean): T | undefined {
+  for (const each of all) if (isIt(each)) return each
+  return undefined
 }
 
 /** Every way to put the driven pieces into what is left, until one is taken. */
@@ -110,7 +118,7 @@ function fill(
   return undefined
 }
 
-/** The same with two free pieces exchanged, one turned in its place, or both. */
+/** A position; then the same with two free pieces exchanged, one turned in its place, or both. */
 function* looser(puzzle: Puzzle, state: State, open: readonly number[]): Generator<State> {
   const turned = function* (from: State): Generator<State> {
     for (const piece of open) {
@@ -123,6 +131,7 @@ function* looser(puzzle: Puzzle, state: State, open: readonly number[]): Generat
       }
     }
   }
+  yield state
   yield* turned(state)
   for (const [i, a] of open.entries())
     for (const b of open.slice(i + 1)) {
@@ -137,7 +146,7 @@ function* looser(puzzle: Puzzle, state: State, open: readonly number[]): Generat
     }
 }
 
-/** 'DFR:c,UF:- stays': for an address. */
+/** 'stays,DFR:c,UF:-', for an address: what goes with its rotation as a letter, what is free with a dash. */
 export const writeWish = (puzzle: Puzzle, { goes, free, rest }: Wish): string =>
   [
     rest,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
-import { DIALECT_IDS, meaningsOf, readAsked, readIn, rewritten } from './dialect'
+import { DIALECT_IDS, meaningsOf, readIn, rewritten, understood } from './dialect'
 import { withTurns, writeTurnName, writeTurns } from './write'
 
 const cube3 = must(puzzleById('cube-3'))
@@ -49,14 +49,16 @@ describe('a dialect', () => {
   })
 
   it('is taken from the text where only one can read it, and asked for where two can', () => {
-    const asked = must(readAsked(cube3, 'right clockwise, top back', 'prime'))
-    expect(asked.dialect.id).toBe('words')
-    expect(named(asked.turns)).toBe("R U'")
-    const two = must(readAsked(cube4, '2R U', 'prime'))
-    expect(named(two.turns)).toBe('2R U')
-    expect(two.others.map(({ turns }) => named(turns))).toEqual(['R2 U'])
-    const open = readAsked(cube4, "r U'", 'prime')
-    expect(open.ok ? '' : open.problem.code).toBe('which-dialect')
+    const asked = understood(cube3, 'right clockwise, top back', 'prime')
+    expect(asked).toMatchObject({ dialect: 'words', turns: "R U'" })
+    expect(asked.meanings).toHaveLength(1)
+    const two = understood(cube4, '2R U', 'prime')
+    expect(two).toMatchObject({ dialect: 'prime', turns: '2R U' })
+    expect(two.meanings.map(({ turns }) => named(turns))).toEqual(['2R U', 'R2 U'])
+    const open = understood(cube4, "r U'", 'prime')
+    expect(open.problem?.at).toBe(0)
+    expect(open.turns).toBe('')
+    expect(understood(cube3, '[R: Ui]', 'i').turns).toBe("[R: U']")
   })
 
   it('points at the character of the text as it was given', () => {

@@ -3,7 +3,7 @@
  * a text that could be two is given both ways.
  */
 import type { Puzzle, Turn } from '../puzzle/compile'
-import { fail, must, ok, type Result } from '../result'
+import { fail, must, type Problem, type Result } from '../result'
 import type { DialectId } from './dialectId'
 import { CANONICAL, LETTERS, type LettersId } from './letters'
 import { readAlgorithm, readTurns } from './read'
@@ -79,39 +79,29 @@ export function meaningsOf(puzzle: Puzzle, text: string): ReadAs[] {
   return [...found.values()]
 }
 
-/**
- * Reads a text in the dialect that the solver has chosen; where that cannot be, in the only one that can. Where
- * another dialect reads it otherwise, its readings are given too, so that it can be asked.
- */
-export function readAsked(
-  puzzle: Puzzle,
-  text: string,
-  id: DialectId,
-): Result<{
-  readonly turns: readonly Turn[]
-  readonly dialect: Dialect
-  readonly others: readonly ReadAs[]
-}> {
-  const own = readIn(puzzle, text, id)
-  if (text.trim() === '') return ok({ turns: [], dialect: dialectNamed(id), others: [] })
+/** A text as it is understood, with all that it can mean. */
+export interface Understood {
+  readonly dialect: DialectId
+  /** Canonical, with brackets where they were written; empty if there are no turns, or it cannot be read. */
+  readonly turns: string
+  readonly problem?: Problem
+  readonly meanings: readonly ReadAs[]
+}
+
+/** Understood in the dialect that the solver has chosen; where that cannot be, in the only one that can. */
+export function understood(puzzle: Puzzle, text: string, id: DialectId): Understood {
+  if (text.trim() === '') return { dialect: id, turns: '', meanings: [] }
   const meanings = meaningsOf(puzzle, text)
-  if (own.ok) {
-    const others = meanings.filter(({ dialects }) => dialects.every((each) => each.id !== id))
-    return ok({ turns: own.value, dialect: dialectNamed(id), others })
-  }
   const [only, another] = meanings
-  if (only && !another) {
-    // All that fall back to plain words read those; the last of them is the plainest.
-    const dialect = only.dialects.at(-1) as Dialect
-    return ok({ turns: only.turns, dialect, others: [] })
+  const isOwn = meanings.some(({ dialects }) => dialects.some((each) => each.id === id))
+  // All that fall back to plain words read those; the last of them is the plainest.
+  const dialect = isOwn || !only || another ? id : (only.dialects.at(-1) as Dialect).id
+  if (isLetters(dialect)) {
+    const read = readAlgorithm(puzzle, text, dialect)
+    if (read.ok) return { dialect, turns: writeAlgorithm(read.value), meanings }
+    return { dialect, turns: '', problem: read.problem, meanings }
   }
-  if (another)
-    return fail(
-      'which-dialect',
-      `${own.problem.sentence} Other dialects read it, each otherwise.`,
-      {
-        at: own.problem.at,
-      },
-    )
-  return own
+  const read = readIn(puzzle, text, dialect)
+  if (read.ok) return { dialect, turns: writeTurns(read.value), meanings }
+  return { dialect, turns: '', problem: read.problem, meanings }
 }

@@ -400,7 +400,7 @@ function ByNames({
           })),
         ]}
         value=""
-        onChange={(event) => onTouch(Number(event.target.value))}
+        onChange={(event) => event.target.value !== '' && onTouch(Number(event.target.value))}
       />
     </div>
   )
@@ -606,8 +606,10 @@ function drivenWords(puzzle: Puzzle, { driven, position }: Completed): string {
 
 /** Up to where it is proven that there is none. */
 function noneWords({ none, isOver }: Finding, most: number): string {
+  const over = isOver && none < most
+  if (none === 0) return over ? 'The time was over before anything was proven.' : 'None was found.'
   const proven = `No row of up to ${plural(none, 'turn')} does it.`
-  if (none >= most || !isOver) return proven
+  if (!over) return proven
   return `${proven} Then the time was over.`
 }
 

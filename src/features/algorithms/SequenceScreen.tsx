@@ -11,6 +11,7 @@ import { canBlock } from '@/core/analysis/placements'
 import { kinOf } from '@/core/analysis/kin'
 import { puzzleById } from '@/core/catalog'
 import { DIALECTS, rewritten, type DialectId } from '@/core/notation/dialect'
+import { handCost } from '@/core/notation/handCost'
 import { readTurns } from '@/core/notation/read'
 import { countQuarters, countTurns, mirrored, rehold, simplify } from '@/core/notation/rewrite'
 import { writeAlgorithm, writeTurnName, writeTurns } from '@/core/notation/write'
@@ -122,7 +123,7 @@ function Sequence({
         <div className="min-w-0 grow">
           <h1 className="turns text-xl [overflow-wrap:anywhere]">{written}</h1>
           <p className="text-sm text-soft">
-            {[kept?.name, puzzle.definition.name, figures(puzzle, turns, settings)]
+            {[kept?.name, puzzle.definition.name, figures(turns, settings)]
               .filter(Boolean)
               .join(' \u00b7 ')}
           </p>
@@ -240,11 +241,8 @@ function Sequence({
 }
 
 /** '9 turns, 10 in quarters, 11.4 in the hand' */
-function figures(puzzle: Puzzle, turns: readonly Turn[], { hand }: Settings): string {
-  const doing = doingOf(puzzle, turns)
-  const cost = doing.ok ? `, ${doing.value.ease[hand].toFixed(1)} in the hand` : ''
-  return `${plural(countTurns(turns), 'turn')}, ${countQuarters(turns)} in quarters${cost}`
-}
+const figures = (turns: readonly Turn[], { hand }: Settings): string =>
+  `${plural(countTurns(turns), 'turn')}, ${countQuarters(turns)} in quarters, ${handCost(turns, hand).toFixed(1)} in the hand`
 
 /** What is lit and pointed at before the first turn. */
 function drawn(doing: Extract<ReturnType<typeof doingOf>, { ok: true }>['value'] | undefined): {

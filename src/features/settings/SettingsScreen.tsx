@@ -55,7 +55,8 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
         <Group title="Turns">
           <Choice
             label="Read turns as"
-            options={dialects}
+            // Pictures are not typed.
+            options={dialects.filter(({ value }) => value !== 'arrows')}
             value={now.readDialect}
             onChange={(event) => change({ readDialect: event.target.value as DialectId })}
           />
