@@ -1,14 +1,12 @@
 import { defineConfig, devices } from '@playwright/test'
 import { CHROMIUM_OPTIONS } from './e2e/chromium'
 
-const port = process.env.TEST_PORT ?? '3601'
-
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/globalSetup.ts',
-  globalTeardown: './e2e/globalTeardown.ts',
-  // One server and one database: tests follow each other.
-  workers: 1,
+  // Every test has a solver of its own, and every worker a server: two at a time.
+  fullyParallel: true,
+  workers: 2,
   // Everything is drawn in software, and the machine may be busy.
   timeout: 400_000,
   expect: { timeout: 60_000 },
@@ -17,7 +15,6 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     ...devices['Desktop Chrome'],
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: CHROMIUM_OPTIONS,

@@ -1,10 +1,33 @@
 /** A page on which any error in the console fails the test, and the steps that tests share. */
 import { execFileSync } from 'node:child_process'
 import { expect, test as base, type Locator, type Page } from '@playwright/test'
-import { addOwnCopy, backToDemo } from './database'
+import { addOwnCopy, newSolver, type OwnCopy, type TestSolver } from './database'
+import { TestServer } from './server'
 
-export const test = base.extend<{ allowed: { patterns: RegExp[] }; clean: undefined }>({
+interface Given {
+  /** Errors in the console that are none here. */
+  readonly allowed: { readonly patterns: RegExp[] }
+  /** Who solves in this test: the demo's shelf and log, for this test alone. */
+  readonly solver: TestSolver
+}
+
+export const test = base.extend<Given, { readonly server: TestServer }>({
+  server: [
+    async ({}, use, { workerIndex }) => {
+      const server = new TestServer(workerIndex)
+      await server.start()
+      await use(server)
+      await server.stop()
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: ({ server }, use) => use(server.address),
   allowed: async ({}, use) => use({ patterns: [] }),
+  solver: async ({}, use) => use(await newSolver()),
+  context: async ({ context, solver, baseURL }, use) => {
+    await context.addCookies([{ name: COOKIE, value: solver.id, url: baseURL }])
+    await use(context)
+  },
   page: async ({ page, allowed }, use) => {
     const errors: string[] = []
     page.on('console', (message) => {
@@ -14,15 +37,17 @@ export const test = base.extend<{ allowed: { patterns: RegExp[] }; clean: undefi
     await use(page)
     expect(errors.filter((text) => !allowed.patterns.some((each) => each.test(text)))).toEqual([])
   },
-  // Each test begins with the demo as it was loaded.
-  clean: [
-    async ({}, use) => {
-      await backToDemo()
-      await use(undefined)
-    },
-    { auto: true },
-  ],
 })
+
+const COOKIE = 'merry-solver'
+
+/** The id of the solver whom a page has. */
+export async function solverOf(page: Page): Promise<string> {
+  const kept = await page.context().cookies()
+  const cookie = kept.find(({ name }) => name === COOKIE)
+  if (!cookie) throw new Error('this page has no solver')
+  return cookie.value
+}
 
 export { expect }
 
@@ -32,14 +57,9 @@ export const sceneOf = <T>(name: string): T =>
     execFileSync('node', ['--import', 'tsx', 'e2e/scenes.ts', name], { encoding: 'utf8' }),
   ) as T
 
-export interface OwnCopy {
-  readonly id: string
-  readonly name: string
-}
-
 /** Opens Lay out for a copy of this test's own, made after one that stands on the shelf. */
 export async function layOut(page: Page, of: string): Promise<OwnCopy> {
-  const copy = await addOwnCopy(of)
+  const copy = await addOwnCopy(await solverOf(page), of)
   await page.goto(`/lay-out/${copy.id}`)
   await expect(page.getByRole('heading', { name: `Lay out ${copy.name}` })).toBeVisible()
   return copy

@@ -1,8 +1,3 @@
-import { noteDemo } from './database'
-import { prepareDatabase, startServer } from './server'
+import { prepareDatabase } from './server'
 
-export default async function globalSetup(): Promise<void> {
-  prepareDatabase()
-  await noteDemo()
-  await startServer()
-}
+export default prepareDatabase

@@ -1,7 +1,6 @@
 import { expect, layOut, nextButton, test, toBench, untilDrawn, untilHome } from './fixtures'
-import { startServer, stopServer } from './server'
 
-test('by mouse: a drawn scramble is led home and found in the log', async ({ page }) => {
+test('by mouse: a drawn scramble is led home and found in the log', async ({ page, solver }) => {
   await layOut(page, 'Window-seat cube')
   await page.getByRole('button', { name: 'Draw a scramble' }).click()
   await expect(page.getByText(/seed \d+/)).toBeVisible({ timeout: 30_000 })
@@ -16,13 +15,12 @@ test('by mouse: a drawn scramble is led home and found in the log', async ({ pag
   await untilHome(page, (patience) => nextButton(page).click(patience))
   await page.getByRole('link', { name: 'See it in the log' }).click()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
-  await expect(page.getByText('Gull · One trigger')).toBeVisible()
+  await expect(page.getByText(`${solver.nickname} · One trigger`)).toBeVisible()
   await expect(page.getByText(scramble, { exact: true })).toBeVisible()
-  const next = nextButton(page)
-  await next.click()
+  await page.getByRole('button', { name: /^Turn / }).click()
   await expect(page.getByText(/^1 of \d+$/)).toBeVisible()
   await page.goto('/log')
-  await expect(page.getByRole('row').nth(1)).toContainText('Gull')
+  await expect(page.getByRole('row').nth(1)).toContainText(solver.nickname)
 })
 
 test('by keyboard alone: typed scramble, school, solve, log', async ({ page }) => {
@@ -132,18 +130,18 @@ test('a reload in mid-solve loses nothing', async ({ page }) => {
   expect(await page.getByRole('region', { name: 'Step card' }).innerText()).toBe(card)
 })
 
-test('a restart of the server in mid-solve loses nothing', async ({ page, allowed }) => {
+test('a restart of the server in mid-solve loses nothing', async ({ page, server, allowed }) => {
   allowed.patterns.push(/Failed to fetch|ERR_CONNECTION_REFUSED|network/i)
   await toBench(page, "U F' R2 U F R'", 'Face first')
   await nextButton(page).click()
   await expect(page.getByText('kept', { exact: true })).toBeVisible()
-  await stopServer()
+  await server.stop()
   // Turns made while nobody listens are kept in the browser.
   await nextButton(page).click()
   await nextButton(page).click()
   await expect(page.getByText('2 not kept yet')).toBeVisible()
   await expect(page.getByText(/Go on turning: this browser keeps it/)).toBeVisible()
-  await startServer()
+  await server.start()
   await expect(page.getByText('kept', { exact: true })).toBeVisible({ timeout: 30_000 })
   const turns = page.getByRole('group', { name: /^Turns:/ })
   const before = await turns.getAttribute('aria-label')

@@ -167,9 +167,17 @@ async function otherSite(html: string): Promise<{ server: Server; address: strin
   return { server, address: `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}` }
 }
 
-test('another site’s form, script and frame get nothing', async ({ page, baseURL, allowed }) => {
+test('another site’s form, script and frame get nothing', async ({
+  page,
+  baseURL,
+  solver,
+  allowed,
+}) => {
   allowed.patterns.push(/403|frame|Refused|CORS|ERR_BLOCKED|ERR_FAILED|content security/i)
-  const [{ count }] = await sql<{ count: string }>('select count(*) from solves')
+  const [{ count }] = await sql<{ count: string }>(
+    'select count(*) from solves where profile_id = $1',
+    [solver.id],
+  )
   const log = '{"format":"merry-lantern-log","version":1,"solves":[]}'
   const { server, address } = await otherSite(`
     <form method="post" enctype="text/plain" action="${baseURL}/api/log">
@@ -197,7 +205,9 @@ test('another site’s form, script and frame get nothing', async ({ page, baseU
   } finally {
     server.close()
   }
-  expect(await sql('select count(*) from solves')).toEqual([{ count }])
+  expect(await sql('select count(*) from solves where profile_id = $1', [solver.id])).toEqual([
+    { count },
+  ])
 })
 
 test('a name that another site has pointed here gets nothing', async ({ request, baseURL }) => {

@@ -1,10 +1,7 @@
-/** The built application on a database of its own, started and stopped by the tests themselves. */
-import { spawn, spawnSync } from 'node:child_process'
-import { mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-
-const PID_FILE = '.data/e2e-server.pid'
-const LOG_FILE = '.data/e2e-server.log'
-const PORT = process.env.TEST_PORT ?? '3601'
+/** The built application on the tests' database: each worker starts and stops one of its own. */
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { mkdirSync, openSync } from 'node:fs'
+import { freePort } from '../scripts/merry/ports'
 
 export function databaseUrl(): string {
   const url = process.env.TEST_DATABASE_URL
@@ -21,43 +18,46 @@ export function prepareDatabase(): void {
   if (run.status !== 0) throw new Error(`the database could not be prepared: ${run.stderr}`)
 }
 
-export async function startServer(): Promise<void> {
-  mkdirSync('.data', { recursive: true })
-  const log = openSync(LOG_FILE, 'a')
-  const child = spawn(
-    'node',
-    ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', PORT],
-    {
-      detached: true,
-      stdio: ['ignore', log, log],
-      env: { ...process.env, DATABASE_URL: databaseUrl(), NEXT_TELEMETRY_DISABLED: '1' },
-    },
-  )
-  child.unref()
-  writeFileSync(PID_FILE, `${child.pid}`)
-  for (let tries = 0; tries < 120; tries++) {
-    try {
-      const answer = await fetch(`http://127.0.0.1:${PORT}/shelf`)
-      if (answer.ok) return
-    } catch {
-      // Not listening yet.
-    }
-    await new Promise((wait) => setTimeout(wait, 500))
-  }
-  throw new Error(`the server did not start; its log is ${LOG_FILE}`)
-}
+export class TestServer {
+  private child?: ChildProcess
+  private port = 0
 
-export async function stopServer(): Promise<void> {
-  const pid = Number(readFileSync(PID_FILE, 'utf8'))
-  process.kill(-pid, 'SIGTERM')
-  for (let tries = 0; tries < 60; tries++) {
-    try {
-      process.kill(pid, 0)
-    } catch {
-      rmSync(PID_FILE, { force: true })
-      return
-    }
-    await new Promise((wait) => setTimeout(wait, 250))
+  constructor(private readonly index: number) {}
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`
   }
-  process.kill(-pid, 'SIGKILL')
+
+  async start(): Promise<void> {
+    if (this.port === 0) this.port = await freePort()
+    mkdirSync('.data', { recursive: true })
+    const path = `.data/e2e-server-${this.index}.log`
+    const log = openSync(path, 'a')
+    this.child = spawn(
+      'node',
+      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', `${this.port}`],
+      {
+        stdio: ['ignore', log, log],
+        env: { ...process.env, DATABASE_URL: databaseUrl(), NEXT_TELEMETRY_DISABLED: '1' },
+      },
+    )
+    for (let tries = 0; tries < 120; tries++) {
+      const answer = await fetch(`${this.address}/solvers`).catch(() => undefined)
+      if (answer?.ok) return
+      if (this.child.exitCode !== null) break
+      await new Promise((wait) => setTimeout(wait, 500))
+    }
+    throw new Error(`the server did not start; its log is ${path}`)
+  }
+
+  async stop(): Promise<void> {
+    const { child } = this
+    if (!child || child.exitCode !== null) return
+    const ended = new Promise<void>((done) => child.on('exit', () => done()))
+    child.kill('SIGTERM')
+    // One that does not end in time is ended.
+    const timer = setTimeout(() => child.kill('SIGKILL'), 15_000)
+    await ended
+    clearTimeout(timer)
+  }
 }

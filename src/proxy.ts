@@ -6,7 +6,7 @@ import { NextResponse, type NextRequest } from 'next/server'
 import { fail, type Result } from '@/core/result'
 import { decoded } from '@/server/address'
 import { foreignProblem } from '@/server/gate'
-import { policyOf } from '@/server/headers'
+import { PAGE_HEADER, policyOf } from '@/server/headers'
 
 export function proxy(request: NextRequest): Response {
   const foreign = foreignProblem(request.method, request.headers)
@@ -19,6 +19,10 @@ export function proxy(request: NextRequest): Response {
   const headers = new Headers(request.headers)
   headers.set('x-nonce', nonce)
   headers.set('content-security-policy', policy)
+  // So that a page on which nobody is chosen can lead back to itself; nobody else may say it.
+  headers.delete(PAGE_HEADER)
+  const { pathname, search } = request.nextUrl
+  if (!pathname.startsWith('/api/')) headers.set(PAGE_HEADER, pathname + search)
   const response = NextResponse.next({ request: { headers } })
   response.headers.set('content-security-policy', policy)
   return response

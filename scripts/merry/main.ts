@@ -117,11 +117,9 @@ async function test(): Promise<number> {
       ],
       createsDatabases: true,
     })
-    const port = await freePort()
     const env = {
       ...buildEnv(),
       TEST_DATABASE_URL: server.url('postgres'),
-      TEST_PORT: `${port}`,
       MERRY_BUILD: TEST_BUILD,
     }
     const steps: readonly Part[] = [

@@ -1,14 +1,25 @@
 import type { ReactNode } from 'react'
-import { ownPuzzles } from '@/server/ownPuzzles'
+import { definitionById } from '@/core/catalog'
+import { splitId } from '@/core/catalog/setting'
 import { keptSchools } from '@/server/ownSchools'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { OwnPuzzles } from '@/ui/OwnPuzzles'
 
-/** A screen that may show puzzles and schools of the solver's own. */
-export async function WithOwnPuzzles({ children }: { children: ReactNode }) {
-  const profileId = await defaultProfile()
+/** A screen that shows a puzzle, which may be of the solver's own, and may have schools of the solver's own. */
+export async function WithOwnPuzzles({
+  puzzleId,
+  children,
+}: {
+  puzzleId: string
+  children: ReactNode
+}) {
+  const { file } = splitId(puzzleId)
+  const definition = definitionById(file)
   return (
-    <OwnPuzzles definitions={await ownPuzzles(profileId)} schools={await keptSchools(profileId)}>
+    <OwnPuzzles
+      definitions={definition && file.startsWith('own-') ? [definition] : []}
+      schools={await keptSchools(await solverId(), puzzleId)}
+    >
       {children}
     </OwnPuzzles>
   )

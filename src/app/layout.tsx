@@ -2,13 +2,16 @@ import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
 import { headers } from 'next/headers'
 import { Toaster } from 'sonner'
-import { DEFAULT_SETTINGS } from '@/core/settings'
+import { DEFAULT_SETTINGS, type Settings } from '@/core/settings'
 import { GoAnywhere } from '@/features/go/GoAnywhere'
+import { SolverMenu } from '@/features/solvers/SolverMenu'
 import { Frame } from '@/ui/Frame'
-import { latestSession } from '@/server/benchSessions'
+import { latestSession, type BenchSession } from '@/server/benchSessions'
 import { isAway } from '@/server/pool'
 import { StyleNonce } from '@/ui/StyleNonce'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import type { Profile } from '@/server/asking'
+import { readSettings } from '@/server/profiles'
+import { solverHere } from '@/server/solver'
 import './globals.css'
 
 export const metadata: Metadata = {
@@ -24,12 +27,17 @@ export const dynamic = 'force-dynamic'
 const TOASTS = { dusk: 'dark', daylight: 'light', system: 'system' } as const
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const [{ settings, session }, asked] = await Promise.all([standing(), headers()])
+  const [{ settings, session, solver }, asked] = await Promise.all([standing(), headers()])
   return (
     <html lang="en" data-theme={settings.theme}>
       <body>
         <StyleNonce nonce={asked.get('x-nonce') ?? undefined} />
-        <Frame benchHref={session && `/bench/${session.id}`}>{children}</Frame>
+        <Frame
+          benchHref={session && `/bench/${session.id}`}
+          solver={solver && <SolverMenu key={solver.id} solver={solver} />}
+        >
+          {children}
+        </Frame>
         <GoAnywhere />
         <Toaster position="bottom-center" theme={TOASTS[settings.theme]} />
       </body>
@@ -38,16 +46,19 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
 }
 
 /** While the database is away the frame stands all the same: the page in it says what is the matter. */
-async function standing() {
+async function standing(): Promise<{
+  readonly settings: Settings
+  readonly session?: BenchSession
+  readonly solver?: Pick<Profile, 'id' | 'nickname'>
+}> {
   try {
-    const profileId = await defaultProfile()
-    const [settings, session] = await Promise.all([
-      readSettings(profileId),
-      latestSession(profileId),
-    ])
-    return { settings, session }
+    const found = await solverHere()
+    if (!found) return { settings: DEFAULT_SETTINGS }
+    const { id, nickname } = found
+    const [settings, session] = await Promise.all([readSettings(id), latestSession(id)])
+    return { settings, session, solver: { id, nickname } }
   } catch (error) {
     if (!isAway(error)) throw error
-    return { settings: DEFAULT_SETTINGS, session: undefined }
+    return { settings: DEFAULT_SETTINGS }
   }
 }

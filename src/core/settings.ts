@@ -26,7 +26,7 @@ export interface Settings {
 }
 
 export const DEFAULT_SETTINGS: Settings = {
-  nickname: '',
+  nickname: 'Me',
   readDialect: 'prime',
   writeDialect: 'prime',
   vocabulary: DEFAULT_VOCABULARY,
@@ -49,8 +49,12 @@ const keysSchema = mixed<Keys>()
     return true
   })
 
+/** What a solver is called, here and in the log. */
+export const nicknameSchema = () =>
+  trimmed().max(80, 'A nickname has at most 80 letters.').required('A nickname is missing.')
+
 export const settingsSchema = object({
-  nickname: trimmed().max(80, 'A nickname has at most 80 letters.').default(''),
+  nickname: nicknameSchema(),
   readDialect: mixed<DialectId>()
     .oneOf([...DIALECT_IDS])
     .required(),

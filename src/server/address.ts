@@ -9,3 +9,9 @@ export function decoded(part: string): string | undefined {
     return undefined
   }
 }
+
+/** An address of this program, as it may be gone to; undefined for any other. */
+export function ownAddress(text: string): string | undefined {
+  // A browser reads `//name` and `/\name` as another site.
+  return /^\/(?![/\\])/.test(text) && !plainProblem(text) ? text : undefined
+}

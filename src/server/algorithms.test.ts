@@ -12,7 +12,7 @@ import {
   renameAlgorithm,
 } from './algorithms'
 import { pool } from './pool'
-import { defaultProfile } from './profiles'
+import { firstProfile } from './profiles'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
@@ -21,7 +21,7 @@ let other: string
 
 beforeAll(async () => {
   discard = await freshDatabase('algorithms')
-  profileId = await defaultProfile()
+  profileId = await firstProfile()
   const made = await pool().query<{ id: string }>(
     "insert into profiles (nickname) values ('Another') returning id",
   )

@@ -1,6 +1,7 @@
 /** What the routes answer: a result as JSON, with a status that fits it. */
 import { fail, type Result } from '../core/result'
 import { isAway } from './pool'
+import { NobodyChosen } from './solver'
 
 const STATUS: ReadonlyMap<string, number> = new Map([
   ['not-found', 404],
@@ -8,6 +9,7 @@ const STATUS: ReadonlyMap<string, number> = new Map([
   ['ahead', 409],
   ['too-large', 413],
   ['foreign', 403],
+  ['nobody', 401],
   ['away', 503],
 ])
 
@@ -24,10 +26,13 @@ export async function answering(work: () => Promise<Result<unknown>>): Promise<R
   try {
     return answer(await work())
   } catch (error) {
+    if (error instanceof NobodyChosen) return answer(NOBODY)
     if (!isAway(error)) throw error
     return answer(AWAY)
   }
 }
+
+const NOBODY = fail('nobody', 'Choose first who is solving: open a page of Merry Lantern.')
 
 export interface NamedFile {
   readonly name: string

@@ -6,7 +6,7 @@ import { fullVariant, type Variant } from '../core/schools/school'
 import { changeSchool, findSession } from './benchSessions'
 import { findCopy } from './copies'
 import { isId } from './outside'
-import { defaultProfile } from './profiles'
+import { solverId } from './solver'
 
 interface Choice {
   readonly school: string
@@ -26,7 +26,7 @@ export async function chooseSchool(
 ): Promise<Result<true>> {
   const gone = fail('not-found', 'This bench is not open any more.')
   if (!isId(sessionId)) return gone
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!copy) return gone

@@ -1,12 +1,23 @@
 /** Bench sessions: where they began, and their append-only list of events. */
 import { puzzleById } from '../core/catalog'
 import { admitAll } from '../core/coach/admit'
-import { openBench, replay, type Bench, type BenchEvent } from '../core/coach/bench'
+import { BeyondSnapshot, openBench, replay, type Bench, type BenchEvent } from '../core/coach/bench'
 import type { Entry } from '../core/coach/rebase'
+import { benchFrom } from '../core/coach/snapshot'
+import type { Puzzle } from '../core/puzzle/compile'
 import { fail, ok, type Result } from '../core/result'
 import type { Variant } from '../core/schools/school'
 import { readState } from '../core/state'
 import { pool, transaction, type Queryable } from './pool'
+import {
+  countEvents,
+  entriesAfter,
+  isDue,
+  keepSnapshot,
+  tailOf,
+  wholeOf,
+  type Tail,
+} from './snapshots'
 
 export interface BenchSession {
   readonly id: string
@@ -21,7 +32,8 @@ export interface BenchSession {
   readonly createdAt: Date
 }
 
-interface SessionRow {
+/** As it is stored. */
+export interface SessionRow {
   id: string
   copy_id: string
   school: string | null
@@ -34,7 +46,7 @@ interface SessionRow {
   created_at: Date
 }
 
-const fromRow = (row: SessionRow): BenchSession => ({
+export const sessionFromRow = (row: SessionRow): BenchSession => ({
   id: row.id,
   copyId: row.copy_id,
   school: row.school ?? undefined,
@@ -87,7 +99,7 @@ export async function findSession(
     'select * from bench_sessions where profile_id = $1 and id = $2',
     [profileId, id],
   )
-  return rows[0] && fromRow(rows[0])
+  return rows[0] && sessionFromRow(rows[0])
 }
 
 /** The newest open session, for the navigation. */
@@ -97,23 +109,11 @@ export async function latestSession(profileId: string): Promise<BenchSession | u
      order by created_at desc limit 1`,
     [profileId],
   )
-  return rows[0] && fromRow(rows[0])
-}
-
-export async function entriesOf(sessionId: string, after = 0): Promise<Entry[]> {
-  return entriesAfter(sessionId, after, pool())
-}
-
-async function entriesAfter(sessionId: string, after: number, client: Queryable): Promise<Entry[]> {
-  const { rows } = await client.query(
-    'select id, event from bench_events where session_id = $1 and seq >= $2 order by seq',
-    [sessionId, after],
-  )
-  return rows as Entry[]
+  return rows[0] && sessionFromRow(rows[0])
 }
 
 export const eventsOf = async (sessionId: string): Promise<BenchEvent[]> =>
-  (await entriesOf(sessionId)).map(({ event }) => event)
+  (await entriesAfter(sessionId, 0)).map(({ event }) => event)
 
 /** What a page that knows `after` entries hears when it sends some: all entries after those, in order. */
 export interface Appended {
@@ -124,7 +124,7 @@ export interface Appended {
 }
 
 /** More events no bench takes; every one is replayed when the bench is opened. */
-export const MOST_EVENTS = 10_000
+export const MOST_EVENTS = 20_000
 
 /**
  * Stores the entries of a page behind the `after` that it knows. What is stored already (a request sent
@@ -147,11 +147,7 @@ export async function appendEntries(
     const [row] = session.rows
     if (!row) return fail('not-found', 'This bench is not there any more.')
     // Counted only now that the session is held: others may have stored while this one waited.
-    const counted = await client.query<{ count: number }>(
-      'select count(*)::int as count from bench_events where session_id = $1',
-      [sessionId],
-    )
-    const { count } = counted.rows[0]
+    const count = await countEvents(sessionId, client)
     if (after > count)
       return fail('ahead', 'This page has seen more than the database holds. Reload it.', {
         field: 'after',
@@ -173,9 +169,8 @@ export async function appendEntries(
     if (count + fresh.length > MOST_EVENTS)
       return fail('too-many', `A bench takes ${MOST_EVENTS} events. Lay this position out anew.`)
     const events = fresh.map(({ event }) => event)
-    const bench = await benchAt(row.puzzle_id, row.start_state, sessionId, count, client)
-    if (!bench.ok) return bench
-    const next = admitAll(bench.value, events)
+    const at = { puzzleId: row.puzzle_id, startState: row.start_state, sessionId, count }
+    const next = await admitted(at, events, client)
     if (!next.ok) return next
     await client.query(
       `insert into bench_events (session_id, seq, id, event)
@@ -184,6 +179,8 @@ export async function appendEntries(
       [sessionId, count, JSON.stringify(fresh)],
     )
     reached = { count: count + fresh.length, bench: next.value }
+    if (isDue(count, reached.count))
+      await keepSnapshot(sessionId, next.value, reached.count, client)
     return ok({ entries: [...later, ...fresh.map(({ id }) => ({ id }))], stored: true })
   })
   // Only now is it stored: had the database gone before, the same number could come to mean other events.
@@ -202,26 +199,55 @@ function remember(sessionId: string, count: number, bench: Bench): void {
   if (standing.size > MOST_REMEMBERED && oldest !== undefined) standing.delete(oldest)
 }
 
-async function benchAt(
-  puzzleId: string,
-  startState: string,
-  sessionId: string,
-  count: number,
+interface At {
+  readonly puzzleId: string
+  readonly startState: string
+  readonly sessionId: string
+  readonly count: number
+}
+
+/** The bench after new events, each made on the engine; taken up from where it is known, or else from a snapshot. */
+async function admitted(
+  at: At,
+  events: readonly BenchEvent[],
   client: Queryable,
 ): Promise<Result<Bench>> {
-  const known = standing.get(sessionId)
-  if (known?.count === count) return ok(known.bench)
-  const puzzle = puzzleById(puzzleId)
+  const known = standing.get(at.sessionId)
+  const bench = known?.count === at.count ? ok(known.bench) : await benchAt(at, tailOf, client)
+  const next = bench.ok ? admitAll(bench.value, events) : bench
+  if (next.ok || next.problem.code !== 'beyond') return next
+  const whole = await benchAt(at, wholeOf, client)
+  return whole.ok ? admitAll(whole.value, events) : whole
+}
+
+async function benchAt(
+  at: At,
+  read: (sessionId: string, client: Queryable) => Promise<Tail>,
+  client: Queryable,
+): Promise<Result<Bench>> {
+  const puzzle = puzzleById(at.puzzleId)
   if (!puzzle.ok) return puzzle
-  const state = readState(puzzle.value, startState)
-  if (!state.ok) return state
-  const entries = await entriesAfter(sessionId, 0, client)
-  return ok(
-    replay(
-      openBench(puzzle.value, state.value),
-      entries.map(({ event }) => event),
-    ),
-  )
+  const tail = await read(at.sessionId, client)
+  const from = takenUp(puzzle.value, at.startState, tail)
+  if (!from.ok) return tail.snapshot ? benchAt(at, wholeOf, client) : from
+  try {
+    return ok(
+      replay(
+        from.value,
+        tail.entries.map(({ event }) => event),
+      ),
+    )
+  } catch (error) {
+    if (error instanceof BeyondSnapshot) return benchAt(at, wholeOf, client)
+    throw error
+  }
+}
+
+/** The bench with which a tail begins: the snapshot's, or the start. */
+export function takenUp(puzzle: Puzzle, startState: string, { snapshot }: Tail): Result<Bench> {
+  if (snapshot) return benchFrom(puzzle, snapshot)
+  const state = readState(puzzle, startState)
+  return state.ok ? ok(openBench(puzzle, state.value)) : state
 }
 
 export async function changeSchool(

@@ -4,7 +4,7 @@ import { must } from '../core/result'
 import { addCare, careByCopy, removeCare } from './care'
 import { addCopy, removeCopy } from './copies'
 import { pool } from './pool'
-import { defaultProfile } from './profiles'
+import { firstProfile } from './profiles'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
@@ -14,7 +14,7 @@ const nobody = '00000000-0000-4000-8000-000000000000'
 
 beforeAll(async () => {
   discard = await freshDatabase('care')
-  profileId = await defaultProfile()
+  profileId = await firstProfile()
   copyId = await addCopy(profileId, {
     puzzleId: 'tetra-3',
     name: 'Jib',

@@ -13,7 +13,6 @@ export interface Copy {
 /** A copy with where it stands, for the shelf. */
 export interface ShelvedCopy extends Copy {
   readonly openSession?: string
-  readonly openSchool?: string
   readonly lastSolvedAt?: Date
   readonly solves: number
 }
@@ -38,16 +37,15 @@ export async function shelf(profileId: string): Promise<ShelvedCopy[]> {
   const { rows } = await pool().query<
     CopyRow & {
       open_session: string | null
-      open_school: string | null
       last_solved_at: Date | null
       solves: number
     }
   >(
-    `select c.*, s.id as open_session, s.school as open_school, l.last_solved_at,
+    `select c.*, s.id as open_session, l.last_solved_at,
             coalesce(l.solves, 0)::int as solves
      from copies c
      left join lateral (
-       select id, school from bench_sessions
+       select id from bench_sessions
        where copy_id = c.id and status = 'open' order by created_at desc limit 1
      ) s on true
      left join lateral (
@@ -61,7 +59,6 @@ export async function shelf(profileId: string): Promise<ShelvedCopy[]> {
   return rows.map((row) => ({
     ...fromRow(row),
     openSession: row.open_session ?? undefined,
-    openSchool: row.open_school ?? undefined,
     lastSolvedAt: row.last_solved_at ?? undefined,
     solves: row.solves,
   }))

@@ -1,14 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { must } from '../core/result'
+import { must, type Result } from '../core/result'
 import { puzzleById } from '../core/catalog'
-import { eventsOf, findSession, openSession } from './benchSessions'
+import { findSession, openSession } from './benchSessions'
 import { addCopy, findCopy, type Copy } from './copies'
 import { puzzleOf, replayed, standingBench } from './damage'
 import { exportCopy, exportPuzzle } from './exportCopy'
-import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzles } from './ownPuzzles'
+import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzleNames } from './ownPuzzles'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { pool } from './pool'
-import { defaultProfile } from './profiles'
+import { firstProfile } from './profiles'
 import { freshDatabase } from './testDatabase'
 import type { Solve } from './solves'
 
@@ -19,7 +19,7 @@ const puzzle = must(puzzleById('cube-2'))
 
 beforeAll(async () => {
   discard = await freshDatabase('damage')
-  profileId = await defaultProfile()
+  profileId = await firstProfile()
   const id = await addCopy(profileId, {
     puzzleId: 'cube-2',
     name: 'Wreck',
@@ -30,8 +30,7 @@ beforeAll(async () => {
 })
 afterAll(() => discard())
 
-const sentence = (result: ReturnType<typeof puzzleOf> | ReturnType<typeof standingBench>) =>
-  result.ok ? '' : result.problem.sentence
+const sentence = (result: Result<unknown>) => (result.ok ? '' : result.problem.sentence)
 
 async function benchWith(startState: string, events: readonly unknown[] = [], school?: string) {
   const id = await openSession(profileId, {
@@ -50,7 +49,7 @@ async function benchWith(startState: string, events: readonly unknown[] = [], sc
     ])
   const session = await findSession(profileId, id)
   if (!session) throw new Error('no session')
-  return standingBench(copy, session, await eventsOf(id))
+  return standingBench(copy, session)
 }
 
 describe('what is stored and broken', () => {
@@ -102,11 +101,11 @@ describe('what is stored and broken', () => {
       `insert into own_puzzles (profile_id, id, definition) values ($1, 'own-bad', $2)`,
       [profileId, JSON.stringify({ schema: 1, id: 'bad', ...bad })],
     )
-    expect((await ownPuzzles(profileId)).map(({ id }) => id)).toEqual([goodId])
+    expect((await ownPuzzleNames(profileId)).map(({ id }) => id)).toEqual([goodId])
     expect(await damagedPuzzles(profileId)).toMatchObject([{ id: 'own-bad', name: 'Bad' }])
     expect(await exportPuzzle(profileId, 'own-bad')).toMatchObject(bad)
     // Every page begins with it: it must not be stopped.
-    expect(await defaultProfile()).toBe(profileId)
+    expect(await firstProfile()).toBe(profileId)
     expect(await forgetOwnPuzzle(profileId, 'own-bad')).toBe(true)
     expect(await damagedPuzzles(profileId)).toEqual([])
   })

@@ -3,14 +3,16 @@
  * hand in the database), the page that shows it says so, and stays.
  */
 import { puzzleById } from '../core/catalog'
-import { openBench, replay, type Bench, type BenchEvent } from '../core/coach/bench'
+import { BeyondSnapshot, type Bench } from '../core/coach/bench'
 import { fail, ok, type Result } from '../core/result'
 import { readTurns } from '../core/notation/read'
 import { readState } from '../core/state'
 import type { Puzzle } from '../core/puzzle/compile'
 import { schoolNamed } from '../core/schools'
-import type { BenchSession } from './benchSessions'
+import { takenUp, type BenchSession } from './benchSessions'
 import type { Copy } from './copies'
+import { isAway } from './pool'
+import { replayed as replayedTail, tailOf, wholeOf, type Tail } from './snapshots'
 import type { Solve } from './solves'
 
 const damaged = (what: string): Result<never> => fail('damaged', what)
@@ -24,23 +26,33 @@ export function puzzleOf({ puzzleId, scheme }: Copy): Result<Puzzle> {
   return missing ? damaged(`Its colours lack ${missing.name}.`) : puzzle
 }
 
-/** The bench as its events have left it, with the number of them. */
-export function standingBench(
+/**
+ * The bench as what happened has left it, with what it was made of.
+ *
+ * @param whole whether every event is replayed, be there snapshots or not
+ */
+export async function standingBench(
   copy: Copy,
   session: BenchSession,
-  events: readonly BenchEvent[],
-): Result<Bench> {
+  whole = false,
+): Promise<Result<{ readonly bench: Bench; readonly tail: Tail }>> {
   const puzzle = puzzleOf(copy)
   if (!puzzle.ok) return puzzle
-  const state = readState(puzzle.value, session.startState)
-  if (!state.ok) return damaged(`Its start cannot be read. ${state.problem.sentence}`)
+  const start = readState(puzzle.value, session.startState)
+  if (!start.ok) return damaged(`Its start cannot be read. ${start.problem.sentence}`)
   if (session.school !== undefined) {
     const school = schoolNamed(copy.puzzleId, session.school)
     if (!school.ok) return damaged(school.problem.sentence)
   }
+  const tail = await (whole ? wholeOf : tailOf)(session.id)
+  const from = takenUp(puzzle.value, session.startState, tail)
+  // A snapshot is only a shorter way: where it cannot be read, the events are.
+  if (!from.ok) return standingBench(copy, session, true)
   try {
-    return ok(replay(openBench(puzzle.value, state.value), events))
+    return ok({ bench: await replayedTail(session.id, from.value, tail), tail })
   } catch (error) {
+    if (error instanceof BeyondSnapshot) return standingBench(copy, session, true)
+    if (isAway(error)) throw error
     return damaged(
       `What happened on it cannot be replayed: ${error instanceof Error ? error.message : String(error)}.`,
     )

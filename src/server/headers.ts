@@ -1,5 +1,8 @@
 /** What every answer says to the browser. */
 
+/** Set by the proxy where a page is asked for: its address. */
+export const PAGE_HEADER = 'x-page'
+
 /** Sent with pages, routes and files alike. */
 export const STANDING_HEADERS: readonly (readonly [string, string])[] = [
   ['x-content-type-options', 'nosniff'],

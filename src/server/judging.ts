@@ -1,6 +1,6 @@
 /** Judges on the engine, in a thread, what was laid out: with a limit of time, and one after another. */
 import { Worker } from 'node:worker_threads'
-import { ownDefinitions } from '../core/catalog'
+import { CATALOG_IDS, definitionById } from '../core/catalog'
 import { splitId } from '../core/catalog/setting'
 import { fail, type Result } from '../core/result'
 import type { Judged, Question } from './judging.thread'
@@ -20,7 +20,7 @@ export function judged(puzzleId: string, asked: Question['asked']): Promise<Resu
       fail('busy', 'Other positions are being judged just now. Try again in a moment.'),
     )
   const { file } = splitId(puzzleId)
-  const own = ownDefinitions().find(({ id }) => id === file)
+  const own = CATALOG_IDS.includes(file) ? undefined : definitionById(file)
   waiting++
   const answer = line.then(() => ask({ puzzleId, own, asked })).finally(() => waiting--)
   line = answer.catch(() => undefined)

@@ -9,8 +9,8 @@ import { loadDemo } from './demo/load'
 import { importSolves, puzzlesOf, readLogFile, writeCsv, writeJson } from './logFile'
 import { migrate } from './migrate'
 import { shelf } from './copies'
-import { defaultProfile } from './profiles'
-import { addOwnPuzzle, forgetOwnPuzzle, ownId, ownPuzzles } from './ownPuzzles'
+import { firstProfile } from './profiles'
+import { addOwnPuzzle, forgetOwnPuzzle, ownId, ownPuzzleNames } from './ownPuzzles'
 import { pool } from './pool'
 import { listSolves, type NewSolve, type Solve } from './solves'
 import { freshDatabase } from './testDatabase'
@@ -21,7 +21,7 @@ let solves: Solve[]
 beforeAll(async () => {
   discard = await freshDatabase('log_file')
   await loadDemo()
-  solves = await listSolves(await defaultProfile())
+  solves = await listSolves(await firstProfile())
 })
 afterAll(() => discard())
 
@@ -34,7 +34,7 @@ describe('the demo', () => {
   it('is loaded once, the same every time', async () => {
     expect(await loadDemo()).toBe(false)
     expect(circleSolves(5)).toEqual(circleSolves(5))
-    expect(await shelf(await defaultProfile())).toHaveLength(12)
+    expect(await shelf(await firstProfile())).toHaveLength(12)
     expect(solves.length).toBeGreaterThan(40)
   })
 
@@ -69,7 +69,7 @@ describe.each([
   })
 
   it('is imported once: what is there already is passed over', async () => {
-    const profileId = await defaultProfile()
+    const profileId = await firstProfile()
     const read = must(await readLogFile(write(solves)))
     expect(must(await importSolves(profileId, read))).toBe(0)
     const moved = {
@@ -115,7 +115,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
   )
 
   async function logged() {
-    const profileId = await defaultProfile()
+    const profileId = await firstProfile()
     const id = must(await addOwnPuzzle(profileId, definition))
     await pool().query('delete from solves where puzzle_id = $1', [id])
     const puzzle = must(puzzleById(id))
@@ -151,7 +151,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
     expect(puzzleById(id).ok).toBe(false)
     expect(must(await importSolves(profileId, read))).toBe(1)
     expect(puzzleById(id).ok).toBe(true)
-    expect((await ownPuzzles(profileId)).map((each) => each.id)).toContain(id)
+    expect((await ownPuzzleNames(profileId)).map((each) => each.id)).toContain(id)
     expect(must(await importSolves(profileId, read))).toBe(0)
   })
 

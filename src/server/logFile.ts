@@ -8,6 +8,7 @@ import {
   compiledFrom,
   definitionById,
   forgetDefinition,
+  isLearned,
   learnDefinitions,
   puzzleById,
 } from '../core/catalog'
@@ -19,6 +20,7 @@ import { plainProblem } from '../core/plain'
 import { fail, ok, type Problem, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { isSolved, readState, turnAll } from '../core/state'
+import { noLongerInReach, nowInReach } from './asking'
 import { readTable, writeTable } from './csv'
 import { addOwnPuzzle, ownId, ownPuzzleFiles } from './ownPuzzles'
 import { transaction } from './pool'
@@ -178,13 +180,15 @@ async function withDefinitions<T>(
   puzzles: readonly PuzzleDefinition[],
   work: () => Promise<T>,
 ): Promise<T> {
-  const unknown = puzzles
-    .map((definition) => ({ ...definition, id: ownId(definition) }))
-    .filter(({ id }) => !definitionById(id))
+  const named = puzzles.map((definition) => ({ ...definition, id: ownId(definition) }))
+  const hidden = named.filter(({ id }) => !definitionById(id))
+  const unknown = hidden.filter(({ id }) => !isLearned(id))
   learnDefinitions(unknown)
+  hidden.forEach(({ id }) => nowInReach('puzzles', id))
   try {
     return await work()
   } finally {
+    hidden.forEach(({ id }) => noLongerInReach('puzzles', id))
     unknown.forEach(({ id }) => forgetDefinition(id))
   }
 }

@@ -5,9 +5,16 @@ import { readDefinition } from '../core/puzzle/readDefinition'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
 import { addCopy, removeCopy } from './copies'
-import { addOwnPuzzle, forgetOwnPuzzle, learnOwnPuzzles, ownId, ownPuzzles } from './ownPuzzles'
+import {
+  addOwnPuzzle,
+  forgetOwnPuzzle,
+  learnOwnPuzzles,
+  ownId,
+  ownPuzzleFiles,
+  ownPuzzleNames,
+} from './ownPuzzles'
 import { pool, transaction } from './pool'
-import { defaultProfile } from './profiles'
+import { firstProfile } from './profiles'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
@@ -15,7 +22,7 @@ let profileId: string
 
 beforeAll(async () => {
   discard = await freshDatabase('own')
-  profileId = await defaultProfile()
+  profileId = await firstProfile()
 })
 afterAll(() => discard())
 
@@ -27,7 +34,8 @@ describe('puzzles of a person’s own', () => {
     const definition = file([2, 3, 3])
     const id = must(await addOwnPuzzle(profileId, definition))
     expect(must(await addOwnPuzzle(profileId, definition))).toBe(id)
-    expect(await ownPuzzles(profileId)).toEqual([{ ...definition, id }])
+    expect(await ownPuzzleNames(profileId)).toEqual([{ id, name: 'A box' }])
+    expect(await ownPuzzleFiles(profileId, [id])).toEqual([definition])
     expect(must(puzzleById(id)).definition.name).toBe('A box')
     expect(ownDefinitions().map((each) => each.id)).toContain(id)
     expect(schoolsFor(id).map((school) => school.id)).toEqual(['box-swaps', 'piece-by-piece'])
@@ -55,7 +63,7 @@ describe('puzzles of a person’s own', () => {
       JSON.stringify(definition),
     ])
     expect(definitionById(id)).toBeUndefined()
-    await learnOwnPuzzles(profileId)
+    await learnOwnPuzzles(profileId, [id])
     expect(definitionById(id)?.name).toBe('Stored elsewhere')
   })
 
@@ -67,7 +75,7 @@ describe('puzzles of a person’s own', () => {
         throw new Error('the copy was not stored')
       }),
     ).rejects.toThrow('not stored')
-    const stored = await ownPuzzles(profileId)
+    const stored = await ownPuzzleNames(profileId)
     expect(stored.map(({ name }) => name)).not.toContain('Half-written')
   })
 

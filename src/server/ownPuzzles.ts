@@ -1,11 +1,20 @@
 /** Puzzles of a person's own, as the files say that were put on the shelf. */
 import { createHash } from 'node:crypto'
 import { canonicalText } from '../core/canonical'
-import { compiledFrom, definitionById, forgetDefinition, learnDefinitions } from '../core/catalog'
+import {
+  compiledFrom,
+  forgetDefinition,
+  isLearned,
+  learnDefinitions,
+  learnLater,
+} from '../core/catalog'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { fail, ok, type Problem, type Result } from '../core/result'
+import { noLongerInReach, nowInReach } from './asking'
 import { pool, type Queryable } from './pool'
+import { PROGRAM } from './program'
+import { rests } from './rest'
 
 /** Each is compiled on the server when it is shown, so there is an end to them. */
 const MOST = 200
@@ -23,49 +32,59 @@ export interface DamagedPuzzle {
   readonly problem: Problem
 }
 
-/** An id stands for one content, so each is read and built once. */
-const readOnce = new Map<string, Result<PuzzleDefinition>>()
-
-function readStored({ id, definition }: StoredPuzzle): Result<PuzzleDefinition> {
-  const known = readOnce.get(id)
-  if (known) return known
-  const file = readDefinition(definition)
-  const built = file.ok ? compiledFrom(file.value) : file
-  const read = file.ok && built.ok ? ok({ ...file.value, id }) : (built as Result<never>)
-  readOnce.set(id, read)
-  return read
-}
-
 interface StoredPuzzle {
   readonly id: string
   readonly definition: unknown
 }
 
-async function storedPuzzles(profileId: string): Promise<StoredPuzzle[]> {
-  const { rows } = await pool().query<StoredPuzzle>(
-    `select id, definition from own_puzzles where profile_id = $1
-     order by definition->>'name', id`,
+function readStored({ id, definition }: StoredPuzzle): Result<PuzzleDefinition> {
+  const file = readDefinition(definition)
+  const built = file.ok ? compiledFrom(file.value) : file
+  return file.ok && built.ok ? ok({ ...file.value, id }) : (built as Result<never>)
+}
+
+/** Ids and names of a person's own that can be read, by name. */
+export async function ownPuzzleNames(
+  profileId: string,
+): Promise<{ readonly id: string; readonly name: string }[]> {
+  await readUnread(profileId)
+  const { rows } = await pool().query<{ id: string; name: string }>(
+    `select id, definition->>'name' as name from own_puzzles
+     where profile_id = $1 and problem is null order by 2, 1`,
     [profileId],
   )
   return rows
 }
 
-/** All of a person's own that can be read, by name. */
-export async function ownPuzzles(profileId: string): Promise<PuzzleDefinition[]> {
-  const read = (await storedPuzzles(profileId)).map(readStored)
-  return read.flatMap((each) => (each.ok ? [each.value] : []))
-}
-
 /** The others. */
 export async function damagedPuzzles(profileId: string): Promise<DamagedPuzzle[]> {
-  return (await storedPuzzles(profileId)).flatMap((stored) => {
+  await readUnread(profileId)
+  const { rows } = await pool().query<{ id: string; name: string | null; problem: Problem }>(
+    `select id, definition->>'name' as name, problem from own_puzzles
+     where profile_id = $1 and problem is not null order by 2, 1`,
+    [profileId],
+  )
+  return rows.map(({ id, name, problem }) => ({ id, name: name ?? id, problem }))
+}
+
+/**
+ * Reads what this program has not read yet: an earlier one may have let in what it cannot build. Found out once
+ * for each file, and written down beside it.
+ */
+async function readUnread(profileId: string): Promise<void> {
+  const { rows } = await pool().query<StoredPuzzle>(
+    'select id, definition from own_puzzles where profile_id = $1 and read_by is distinct from $2',
+    [profileId, PROGRAM],
+  )
+  const rest = rests()
+  for (const stored of rows) {
     const read = readStored(stored)
-    if (read.ok) return []
-    const { name } = Object(stored.definition) as { name?: unknown }
-    return [
-      { id: stored.id, name: typeof name === 'string' ? name : stored.id, problem: read.problem },
-    ]
-  })
+    await pool().query(
+      'update own_puzzles set read_by = $3, problem = $4 where profile_id = $1 and id = $2',
+      [profileId, stored.id, PROGRAM, read.ok ? null : JSON.stringify(read.problem)],
+    )
+    await rest()
+  }
 }
 
 /** Of those with these ids what was put on the shelf, word for word. */
@@ -83,14 +102,19 @@ export async function ownPuzzleFiles(
   })
 }
 
-/** Makes them known to this process: afterwards they are found by their ids like any other. */
-export async function learnOwnPuzzles(profileId: string): Promise<void> {
-  const { rows } = await pool().query<{ id: string }>(
-    'select id from own_puzzles where profile_id = $1',
-    [profileId],
+/** Makes those with these ids known to this process: afterwards they are found by their ids like any other. */
+export async function learnOwnPuzzles(profileId: string, ids: readonly string[]): Promise<void> {
+  const unknown = ids.filter((id) => !isLearned(id))
+  if (unknown.length === 0) return
+  const { rows } = await pool().query<StoredPuzzle>(
+    'select id, definition from own_puzzles where profile_id = $1 and id = any($2)',
+    [profileId, unknown],
   )
-  if (rows.some(({ id }) => !definitionById(id) && readOnce.get(id)?.ok !== false))
-    learnDefinitions(await ownPuzzles(profileId))
+  for (const stored of rows)
+    learnLater(stored.id, () => {
+      const read = readStored(stored)
+      return read.ok ? read.value : undefined
+    })
 }
 
 /** Stores a definition, if it is not there yet, and makes it known. Its id here is returned. */
@@ -112,11 +136,12 @@ export async function addOwnPuzzle(
       `There are ${MOST} puzzle files on this shelf already. Forget one that stands nowhere first.`,
     )
   await client.query(
-    `insert into own_puzzles (profile_id, id, definition) values ($1, $2, $3)
+    `insert into own_puzzles (profile_id, id, definition, read_by) values ($1, $2, $3, $4)
      on conflict (profile_id, id) do nothing`,
-    [profileId, id, JSON.stringify(definition)],
+    [profileId, id, JSON.stringify(definition), PROGRAM],
   )
   learnDefinitions([{ ...definition, id }])
+  nowInReach('puzzles', id)
   return ok(id)
 }
 
@@ -131,7 +156,9 @@ export async function forgetOwnPuzzle(profileId: string, id: string): Promise<bo
     [profileId, id],
   )
   if (rowCount !== 1) return false
-  readOnce.delete(id)
-  forgetDefinition(id)
+  noLongerInReach('puzzles', id)
+  // Another solver may have the same file.
+  const others = await pool().query('select 1 from own_puzzles where id = $1 limit 1', [id])
+  if (others.rowCount === 0) forgetDefinition(id)
   return true
 }

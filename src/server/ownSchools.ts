@@ -3,15 +3,17 @@ import { createHash } from 'node:crypto'
 import { canonicalText } from '../core/canonical'
 import { misfitOf } from '../core/coach/prove'
 import { puzzleById } from '../core/catalog'
+import { reachOfSchool } from '../core/catalog/reach'
 import { fail, ok, type Result } from '../core/result'
 import {
   forgetSchool,
+  isSchoolLearned,
   learnSchools,
-  ownSchoolsFor,
   type OwnSchool,
 } from '../core/schools/ownSchools'
 import { readSchool } from '../core/schools/readSchool'
 import type { School } from '../core/schools/school'
+import { noLongerInReach, nowInReach } from './asking'
 import { pool } from './pool'
 
 /** Every page that shows schools carries them, so there is an end to them. */
@@ -29,12 +31,15 @@ interface Stored {
   readonly school: unknown
 }
 
-/** All that can be read, by name; a stored one that cannot takes no page with it. */
-export async function keptSchools(profileId: string): Promise<OwnSchool[]> {
+/** Those of a puzzle that can be read, by name; a stored one that cannot takes no page with it. */
+export const keptSchools = (profileId: string, puzzleId: string): Promise<OwnSchool[]> =>
+  stored('puzzle_id = $2', profileId, puzzleId)
+
+async function stored(which: string, profileId: string, value: unknown): Promise<OwnSchool[]> {
   const { rows } = await pool().query<Stored>(
-    `select puzzle_id as "puzzleId", id, school from own_schools where profile_id = $1
-     order by school->>'name', id`,
-    [profileId],
+    `select puzzle_id as "puzzleId", id, school from own_schools
+     where profile_id = $1 and ${which} order by school->>'name', id`,
+    [profileId, value],
   )
   return rows.flatMap(({ puzzleId, id, school }) => {
     const read = readSchool(school)
@@ -42,16 +47,15 @@ export async function keptSchools(profileId: string): Promise<OwnSchool[]> {
   })
 }
 
-/** Makes them known to this process: afterwards they are found by their ids like any other. */
-export async function learnOwnSchools(profileId: string): Promise<void> {
-  const { rows } = await pool().query<{ puzzle_id: string; id: string }>(
-    'select puzzle_id, id from own_schools where profile_id = $1',
-    [profileId],
-  )
-  const isNew = rows.some(
-    ({ puzzle_id, id }) => !ownSchoolsFor(puzzle_id).some((school) => school.id === id),
-  )
-  if (isNew) learnSchools(await keptSchools(profileId))
+/** Makes these known to this process: afterwards they are found by their ids like any other. */
+export async function learnOwnSchools(
+  profileId: string,
+  kept: readonly { readonly puzzleId: string; readonly id: string }[],
+): Promise<void> {
+  const unknown = kept.filter(({ puzzleId, id }) => !isSchoolLearned(puzzleId, id))
+  if (unknown.length === 0) return
+  const ids = unknown.map(({ id }) => id)
+  learnSchools(await stored('id = any($2)', profileId, ids))
 }
 
 /**
@@ -82,6 +86,7 @@ export async function keepSchool(
     [profileId, puzzleId, id, JSON.stringify(input)],
   )
   learnSchools([{ puzzleId, school: { ...read.value, id } }])
+  nowInReach('schools', reachOfSchool(puzzleId, id))
   return ok(id)
 }
 
@@ -101,6 +106,12 @@ export async function forgetOwnSchool(
     [profileId, puzzleId, id],
   )
   if (rowCount !== 1) return false
-  forgetSchool(puzzleId, id)
+  noLongerInReach('schools', reachOfSchool(puzzleId, id))
+  // Another solver may keep the same.
+  const others = await pool().query(
+    'select 1 from own_schools where puzzle_id = $1 and id = $2 limit 1',
+    [puzzleId, id],
+  )
+  if (others.rowCount === 0) forgetSchool(puzzleId, id)
   return true
 }

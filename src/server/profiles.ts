@@ -1,43 +1,204 @@
-/** Profiles and their settings. There is one default profile for now. */
-import { DEFAULT_SETTINGS, settingsSchema, type Settings } from '../core/settings'
+/** Solvers who share the machine, each with a shelf, a log and settings of their own. */
+import { object } from 'yup'
+import { reachOfSchool } from '../core/catalog/reach'
+import { DEFAULT_SETTINGS, nicknameSchema, settingsSchema, type Settings } from '../core/settings'
+import { fail, ok, type Result } from '../core/result'
+import { asker, type Profile } from './asking'
 import { learnOwnPuzzles } from './ownPuzzles'
 import { learnOwnSchools } from './ownSchools'
-import { pool } from './pool'
+import { pool, transaction, type Queryable } from './pool'
+
+/** Every page offers them all. */
+const MOST = 500
+
+/** One to choose from. */
+export interface Solver {
+  readonly id: string
+  readonly nickname: string
+  readonly copies: number
+  readonly solves: number
+  readonly lastSolvedAt?: Date
+}
+
+interface ProfileRow {
+  id: string
+  nickname: string
+  puzzles: string[]
+  schools: { puzzle: string; id: string }[]
+}
+
+const SELECT = `
+  select p.id, p.nickname,
+    array(select o.id from own_puzzles o where o.profile_id = p.id) as puzzles,
+    coalesce((select jsonb_agg(jsonb_build_object('puzzle', s.puzzle_id, 'id', s.id))
+      from own_schools s where s.profile_id = p.id), '[]') as schools
+  from profiles p`
+
+/** Whatever is done for a solver begins with it, so here the puzzles and schools of their own become known. */
+async function arrived(row: ProfileRow): Promise<Profile> {
+  const { id, nickname, puzzles, schools } = row
+  await learnOwnPuzzles(id, puzzles)
+  await learnOwnSchools(
+    id,
+    schools.map(({ puzzle, id: school }) => ({ puzzleId: puzzle, id: school })),
+  )
+  return {
+    id,
+    nickname,
+    reach: {
+      puzzles: new Set(puzzles),
+      schools: new Set(schools.map((each) => reachOfSchool(each.puzzle, each.id))),
+    },
+  }
+}
 
 /**
- * The id of the default profile, made at the first call. Every page and action begins with it, so here
- * the puzzles and schools of its own become known.
+ * Who asks: the solver whom the browser names or, where there is one solver only, that one. The first solver is
+ * made at the first call. Undefined if someone has to be chosen first.
+ *
+ * @param named the id that the browser has kept, whatever it may be
  */
-export async function defaultProfile(): Promise<string> {
-  const found = await pool().query<{ id: string }>(
+export const whoAsks = (named: string | undefined): Promise<Profile | undefined> =>
+  asker(async () => {
+    const { rows } = await pool().query<ProfileRow>(
+      `${SELECT} where p.id::text = $1
+       union all (${SELECT} where p.id::text is distinct from $1 order by p.created_at, p.id limit 2)`,
+      [named ?? null],
+    )
+    if (rows.length === 0) {
+      await firstProfile()
+      return whoIs()
+    }
+    const [first, second] = rows
+    return first.id === named || !second ? arrived(first) : undefined
+  })
+
+async function whoIs(): Promise<Profile> {
+  const { rows } = await pool().query<ProfileRow>(`${SELECT} order by p.created_at, p.id limit 1`)
+  return arrived(rows[0])
+}
+
+/** The id of the solver who was there first, made where there is none yet. */
+export async function firstProfile(): Promise<string> {
+  await pool().query(
+    `insert into profiles (nickname) select 'Me' where not exists (select 1 from profiles)
+     on conflict do nothing`,
+  )
+  const { rows } = await pool().query<{ id: string }>(
     'select id from profiles order by created_at, id limit 1',
   )
-  if (found.rows[0]) {
-    await learnOwnPuzzles(found.rows[0].id)
-    await learnOwnSchools(found.rows[0].id)
-    return found.rows[0].id
-  }
-  const made = await pool().query<{ id: string }>(
-    "insert into profiles (nickname) values ('Me') returning id",
+  return rows[0].id
+}
+
+/** All of them, by name. */
+export async function solvers(): Promise<Solver[]> {
+  const { rows } = await pool().query<{
+    id: string
+    nickname: string
+    copies: number
+    solves: number
+    last_solved_at: Date | null
+  }>(
+    `select p.id, p.nickname,
+       (select count(*)::int from copies c where c.profile_id = p.id) as copies,
+       (select count(*)::int from solves s where s.profile_id = p.id) as solves,
+       (select max(finished_at) from solves s where s.profile_id = p.id) as last_solved_at
+     from profiles p order by lower(p.nickname)`,
   )
-  return made.rows[0].id
+  return rows.map(({ last_solved_at, ...solver }) => ({
+    ...solver,
+    lastSolvedAt: last_solved_at ?? undefined,
+  }))
+}
+
+/** Only who they are, for a list to choose from. */
+export async function nicknames(): Promise<Pick<Solver, 'id' | 'nickname'>[]> {
+  const { rows } = await pool().query<Pick<Solver, 'id' | 'nickname'>>(
+    'select id, nickname from profiles order by lower(nickname)',
+  )
+  return rows
+}
+
+export async function isSolver(id: string): Promise<boolean> {
+  const { rowCount } = await pool().query('select 1 from profiles where id = $1', [id])
+  return rowCount === 1
+}
+
+export const newSolverSchema = object({ nickname: nicknameSchema() }).required().noUnknown()
+
+const TAKEN = fail('taken', 'Another solver here has this nickname.', { field: 'nickname' })
+
+/** Does what may meet a nickname that is taken: two may choose it in the same moment. */
+async function unlessTaken<T>(work: () => Promise<Result<T>>): Promise<Result<T>> {
+  try {
+    return await work()
+  } catch (error) {
+    if ((error as { constraint?: string }).constraint === 'profiles_nickname') return TAKEN
+    throw error
+  }
+}
+
+/** Makes a solver; the id is returned. */
+export const makeSolver = (name: string): Promise<Result<string>> =>
+  unlessTaken(async () => {
+    const { rows } = await pool().query<{ id: string }>(
+      `insert into profiles (nickname) select $1 where (select count(*) from profiles) < ${MOST}
+       returning id`,
+      [name],
+    )
+    return rows[0]
+      ? ok(rows[0].id)
+      : fail('too-many', `At most ${MOST} solvers share a machine. Remove one first.`)
+  })
+
+/** Removes a solver with everything; the last one stays. */
+export async function removeSolver(id: string): Promise<Result<true>> {
+  const { rowCount } = await pool().query(
+    'delete from profiles where id = $1 and (select count(*) from profiles) > 1',
+    [id],
+  )
+  return rowCount === 1
+    ? ok(true)
+    : fail('last', 'This solver is the only one here, so there is nobody to hand the shelf to.')
 }
 
 /** Stored settings over the defaults, so that a new setting needs no migration. */
 export async function readSettings(profileId: string): Promise<Settings> {
-  const { rows } = await pool().query<{ value: Partial<Settings> }>(
-    'select value from settings where profile_id = $1',
+  const { rows } = await pool().query<{ nickname: string; value: Partial<Settings> | null }>(
+    `select p.nickname, s.value from profiles p left join settings s on s.profile_id = p.id
+     where p.id = $1`,
     [profileId],
   )
   const stored = rows[0]?.value
   const keys = { ...DEFAULT_SETTINGS.keys, ...stored?.keys }
-  return settingsSchema.cast({ ...DEFAULT_SETTINGS, ...stored, keys }, { stripUnknown: true })
+  const all = {
+    ...DEFAULT_SETTINGS,
+    ...stored,
+    nickname: rows[0]?.nickname ?? DEFAULT_SETTINGS.nickname,
+    keys,
+  }
+  return settingsSchema.cast(all, { stripUnknown: true })
 }
 
-export async function writeSettings(profileId: string, value: Settings): Promise<void> {
-  await pool().query(
+/** The nickname is the solver's name for all. */
+export const writeSettings = (
+  profileId: string,
+  { nickname: name, ...value }: Settings,
+): Promise<Result<true>> =>
+  unlessTaken(() =>
+    transaction(async (client) => {
+      await client.query('update profiles set nickname = $2 where id = $1 and nickname <> $2', [
+        profileId,
+        name,
+      ])
+      await keepSettings(profileId, value, client)
+      return ok(true)
+    }),
+  )
+
+const keepSettings = (profileId: string, value: object, client: Queryable) =>
+  client.query(
     `insert into settings (profile_id, value) values ($1, $2)
      on conflict (profile_id) do update set value = excluded.value, updated_at = now()`,
     [profileId, JSON.stringify(value)],
   )
-}

@@ -13,7 +13,6 @@ import { turnAll, writeState } from '../core/state'
 import { batchSchema } from './benchEventSchema'
 import {
   appendEntries,
-  entriesOf,
   eventsOf,
   findSession,
   latestSession,
@@ -24,8 +23,9 @@ import { addCopy, findCopy, removeCopy, shelf, updateCopy } from './copies'
 import { finishSession } from './finish'
 import { checked } from './outside'
 import { pool } from './pool'
-import { defaultProfile, readSettings, writeSettings } from './profiles'
+import { firstProfile, readSettings, writeSettings } from './profiles'
 import { findSolve, listSolves, removeSolve, setRemark } from './solves'
+import { entriesAfter } from './snapshots'
 import { freshDatabase } from './testDatabase'
 import { DEFAULT_SETTINGS } from '../core/settings'
 
@@ -39,7 +39,7 @@ const nobody = '00000000-0000-4000-8000-000000000000'
 
 beforeAll(async () => {
   discard = await freshDatabase('sessions')
-  profileId = await defaultProfile()
+  profileId = await firstProfile()
   copyId = await addCopy(profileId, {
     puzzleId: 'cube-2',
     name: 'Lighthouse cube',
@@ -74,7 +74,7 @@ const wholeSolve = (): BenchEvent[] => {
 
 describe('profiles', () => {
   it('are made once, and keep their settings', async () => {
-    expect(await defaultProfile()).toBe(profileId)
+    expect(await firstProfile()).toBe(profileId)
     expect(await readSettings(profileId)).toEqual(DEFAULT_SETTINGS)
     await writeSettings(profileId, { ...DEFAULT_SETTINGS, theme: 'daylight', turnMs: 90 })
     expect((await readSettings(profileId)).theme).toBe('daylight')
@@ -129,8 +129,8 @@ describe('bench events', () => {
     // The answer was lost: the page sends the same again, and one more.
     expect(must(await append(id, 0, [r, u, f])).stored).toBe(true)
     expect(must(await append(id, 3, [r, f])).entries).toEqual([])
-    expect(await entriesOf(id)).toEqual([r, u, f])
-    expect(await entriesOf(id, 2)).toEqual([f])
+    expect(await entriesAfter(id, 0)).toEqual([r, u, f])
+    expect(await entriesAfter(id, 2)).toEqual([f])
     const ahead = await append(id, 7, entriesFor(turn('L')))
     expect(ahead.ok ? '' : ahead.problem.code).toBe('ahead')
   })
@@ -142,7 +142,7 @@ describe('bench events', () => {
     expect(must(await append(id, 0, [mine])).stored).toBe(true)
     expect(must(await append(id, 0, [theirs]))).toEqual({ entries: [mine], stored: false })
     expect(must(await append(id, 1, [theirs])).stored).toBe(true)
-    expect(await entriesOf(id)).toEqual([mine, theirs])
+    expect(await entriesAfter(id, 0)).toEqual([mine, theirs])
   })
 
   it('keep one order when many pages write at once', async () => {
@@ -183,7 +183,7 @@ describe('bench events', () => {
       expect(refused.ok ? 'it was stored' : refused.problem.sentence).toMatch(sentence)
       expect(refused.ok ? '' : refused.problem.field).toBe('events[1]')
     }
-    expect(await entriesOf(id)).toEqual([])
+    expect(await entriesAfter(id, 0)).toEqual([])
     expect(must(await append(id, 0, entriesFor(first, ...rest.slice(0, 4)))).stored).toBe(true)
   })
 
@@ -217,7 +217,7 @@ describe('bench events', () => {
     ).rejects.toThrow(/never changed/)
     expect(await removeSession(nobody, id)).toBe(false)
     expect(await removeSession(profileId, id)).toBe(true)
-    expect(await entriesOf(id)).toEqual([])
+    expect(await entriesAfter(id, 0)).toEqual([])
   })
 
   it('of a session that is not open are refused, but for those that are stored', async () => {

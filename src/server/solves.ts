@@ -77,14 +77,32 @@ const SELECT = `
   ), '[]') as splits
   from solves s`
 
-/** Newest first. */
-export async function listSolves(profileId: string, limit = 1000): Promise<Solve[]> {
+interface Part {
+  readonly limit: number
+  readonly offset?: number
+}
+
+/**
+ * Solves that meet a condition, newest first.
+ *
+ * @param condition in SQL, on `s`, with `values` for its numbers
+ */
+export async function solvesWhere(
+  condition: string,
+  values: readonly unknown[],
+  { limit, offset = 0 }: Part,
+): Promise<Solve[]> {
+  const at = values.length
   const { rows } = await pool().query<SolveRow>(
-    `${SELECT} where s.profile_id = $1 order by s.finished_at desc, s.id limit $2`,
-    [profileId, limit],
+    `${SELECT} where ${condition} order by s.finished_at desc, s.id limit $${at + 1} offset $${at + 2}`,
+    [...values, limit, offset],
   )
   return rows.map(fromRow)
 }
+
+/** Newest first. */
+export const listSolves = (profileId: string, limit = 1000): Promise<Solve[]> =>
+  solvesWhere('s.profile_id = $1', [profileId], { limit })
 
 export async function findSolve(profileId: string, id: string): Promise<Solve | undefined> {
   const { rows } = await pool().query<SolveRow>(`${SELECT} where s.profile_id = $1 and s.id = $2`, [

@@ -1,4 +1,5 @@
 /** A database of its own for each test file, made from a migrated template on the real server. */
+import { readFileSync } from 'node:fs'
 import { Client } from 'pg'
 import { migrate } from './migrate'
 import { pool } from './pool'
@@ -44,4 +45,11 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   process.env.DATABASE_URL = serverUrl(database)
   // It is taken away when the next run begins: a connection that is just closing must not be cut.
   return () => pool().end()
+}
+
+/** The school file that stands in its documentation. */
+export const exampleSchool = (): Record<string, unknown> => {
+  const found = /```json\n([\s\S]*?)```/.exec(readFileSync('docs/school-file.md', 'utf8'))
+  if (!found) throw new Error('there is no example')
+  return JSON.parse(found[1]) as Record<string, unknown>
 }

@@ -4,7 +4,16 @@ import { LanternMark } from './LanternMark'
 import { NavLink } from './NavLink'
 
 /** The frame of every screen: the name, the way round, the page. */
-export function Frame({ benchHref, children }: { benchHref?: string; children: ReactNode }) {
+export function Frame({
+  benchHref,
+  solver,
+  children,
+}: {
+  benchHref?: string
+  /** Who is solving, and the way to another. */
+  solver?: ReactNode
+  children: ReactNode
+}) {
   return (
     <div className="flex min-h-dvh flex-col">
       <a
@@ -29,6 +38,7 @@ export function Frame({ benchHref, children }: { benchHref?: string; children: R
           <NavLink href="/log">Log</NavLink>
           <NavLink href="/settings">Settings</NavLink>
         </nav>
+        {solver && <div className="ml-auto min-w-0 shrink-0">{solver}</div>}
       </header>
       <main id="page" className="flex grow flex-col">
         {children}

@@ -1,8 +1,8 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { start } from '@/core/state'
-import { PuzzlePicture } from './puzzle-picture/PuzzlePicture'
+import { start, writeState } from '@/core/state'
+import { PuzzleImage } from './puzzle-picture/PuzzleImage'
 
 /** A puzzle that the program knows, as a way to one of its screens. */
 export function PuzzleTile({
@@ -22,9 +22,9 @@ export function PuzzleTile({
       href={href}
       className="block h-full rounded-lg border border-line bg-surface p-3 hover:border-soft"
     >
-      <PuzzlePicture
-        puzzle={puzzle}
-        state={start(puzzle)}
+      <PuzzleImage
+        puzzleId={puzzle.definition.id}
+        state={writeState(start(puzzle))}
         scheme={puzzle.definition.colours}
         label=""
         className="mb-2 w-full"

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
+import { plainProblem } from '@/core/plain'
 import { LogScreen } from '@/features/log/LogScreen'
-import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile } from '@/server/profiles'
-import { listSolves } from '@/server/solves'
+import { lookAtLog } from '@/server/log'
+import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Log' }
 
@@ -10,18 +10,14 @@ type Query = Record<string, string | string[] | undefined>
 
 export default async function LogPage({ searchParams }: { searchParams: Promise<Query> }) {
   const query = await searchParams
-  const one = (value: Query[string]) =>
-    typeof value === 'string' && value !== '' ? value : undefined
-  return (
-    <WithOwnPuzzles>
-      <LogScreen
-        solves={await listSolves(await defaultProfile())}
-        filter={{
-          puzzle: one(query.puzzle),
-          solver: one(query.solver),
-          school: one(query.school),
-        }}
-      />
-    </WithOwnPuzzles>
-  )
+  const one = (name: string) => {
+    const value = query[name]
+    return typeof value === 'string' && value !== '' && !plainProblem(value)
+      ? value.slice(0, 80)
+      : undefined
+  }
+  const filter = { puzzle: one('puzzle'), solver: one('solver'), school: one('school') }
+  const page = Number(one('page') ?? 1)
+  const view = await lookAtLog(await solverId(), filter, Number.isInteger(page) ? page : 1)
+  return <LogScreen view={view} filter={filter} />
 }

@@ -1,32 +1,28 @@
 import type { Metadata } from 'next'
 import { Shelf } from '@/features/shelf/Shelf'
-import { standingOf } from '@/features/shelf/standing'
 import { careByCopy } from '@/server/care'
 import { shelf } from '@/server/copies'
-import { damagedPuzzles } from '@/server/ownPuzzles'
-import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { damagedPuzzles, ownPuzzleNames } from '@/server/ownPuzzles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
+import { standings } from '@/server/standing'
 
 export const metadata: Metadata = { title: 'Shelf' }
 
 export default async function ShelfPage() {
-  const profileId = await defaultProfile()
-  const [copies, settings, care, damaged] = await Promise.all([
+  const profileId = await solverId()
+  const [copies, settings, care, damaged, own] = await Promise.all([
     shelf(profileId),
     readSettings(profileId),
     careByCopy(profileId),
     damagedPuzzles(profileId),
+    ownPuzzleNames(profileId),
   ])
-  const entries = await Promise.all(
-    copies.map(async (copy) => ({
-      copy,
-      standing: await standingOf(profileId, copy),
-      care: care.get(copy.id) ?? [],
-    })),
-  )
-  return (
-    <WithOwnPuzzles>
-      <Shelf entries={entries} damaged={damaged} marks={settings.marks} />
-    </WithOwnPuzzles>
-  )
+  const standing = await standings(profileId, copies)
+  const entries = copies.map((copy, i) => ({
+    copy,
+    standing: standing[i],
+    care: care.get(copy.id) ?? [],
+  }))
+  return <Shelf entries={entries} damaged={damaged} own={own} marks={settings.marks} />
 }

@@ -22,6 +22,7 @@ import diagonalHalf from './solids/diagonal-3x3x5-half.json'
 import diagonal335 from './solids/diagonal-3x3x5.json'
 import prism6 from './solids/prism-6.json'
 import tilt3 from './solids/tilt-3.json'
+import { isInReach, isReachLimited } from './reach'
 import { splitId, withSetting } from './setting'
 
 const files: readonly { readonly id: string; readonly name: string }[] = [
@@ -44,19 +45,28 @@ const files: readonly { readonly id: string; readonly name: string }[] = [
 ]
 
 const definitions = new Map<string, PuzzleDefinition>()
-const own = new Map<string, PuzzleDefinition>()
+/** Read when they are first asked for; undefined if they cannot be read. */
+const own = new Map<string, () => PuzzleDefinition | undefined>()
 
 /** A definition by its id, with a setting or without; a shipped one is checked at its first use. */
 export function definitionById(id: string): PuzzleDefinition | undefined {
+  if (isHidden(id)) return undefined
   const known = definitions.get(id)
   if (known) return known
   const { file: fileId, setting } = splitId(id)
   const file = files.find((each) => each.id === fileId)
-  const plain = file ? must(readDefinition(file)) : own.get(fileId)
+  const plain = file ? must(readDefinition(file)) : own.get(fileId)?.()
   if (!plain) return undefined
   const definition = setting === undefined ? plain : withSetting(plain, setting)
   if (definition) definitions.set(id, definition)
   return definition
+}
+
+/** Whether it is someone else's. */
+function isHidden(id: string): boolean {
+  if (!isReachLimited()) return false
+  const { file } = splitId(id)
+  return own.has(file) && !isInReach('puzzles', file)
 }
 
 /**
@@ -64,7 +74,13 @@ export function definitionById(id: string): PuzzleDefinition | undefined {
  * id stands for one content for ever, so learning it again changes nothing.
  */
 export function learnDefinitions(learned: readonly PuzzleDefinition[]): void {
-  for (const definition of learned) own.set(definition.id, definition)
+  for (const definition of learned) own.set(definition.id, () => definition)
+}
+
+/** The same of one that need not be read before it is asked for. */
+export function learnLater(id: string, read: () => PuzzleDefinition | undefined): void {
+  let known: { readonly definition?: PuzzleDefinition } | undefined
+  own.set(id, () => (known ??= { definition: read() }).definition)
 }
 
 /** Takes one of them out of the lists again. */
@@ -74,9 +90,14 @@ export function forgetDefinition(id: string): void {
   compiled.delete(id)
 }
 
-/** Those that were learned, in the order of their names. */
+/** Whether one was learned, be it in reach or not. */
+export const isLearned = (id: string): boolean => own.has(id)
+
+/** Those that were learned and are in reach, in the order of their names. */
 export const ownDefinitions = (): PuzzleDefinition[] =>
-  [...own.values()].sort((a, b) => a.name.localeCompare(b.name))
+  [...own]
+    .flatMap(([id, read]) => (isInReach('puzzles', id) ? (read() ?? []) : []))
+    .sort((a, b) => a.name.localeCompare(b.name))
 
 export const CATALOG_IDS: readonly string[] = files.map(({ id }) => id)
 
@@ -103,7 +124,7 @@ export function compiledFrom(definition: PuzzleDefinition): Result<Puzzle> {
 
 /** A puzzle by its id, compiled once. */
 export function puzzleById(id: string): Result<Puzzle> {
-  const known = compiled.get(id)
+  const known = isHidden(id) ? undefined : compiled.get(id)
   if (known) return ok(known)
   const definition = definitionById(id)
   if (!definition) return fail('unknown-puzzle', `No puzzle here has the id ${id}.`)

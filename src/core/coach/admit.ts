@@ -10,12 +10,16 @@ import { fullVariant, stagesOf } from '../schools/school'
 import { blockOf, blockWords, isSolved, turnAll, writeState } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
-import { follow, type Bench, type BenchEvent } from './bench'
+import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
 import { namingOf } from './naming'
 import { turnsOfRoute, stepsOf, type Route } from './route'
 
+/** A bench that was taken up from a snapshot does not know the turns before it: `beyond`. */
+const BEYOND = fail('beyond', 'The turn before is not known here: the bench is to be opened whole.')
+
 /** The bench after an event that fits it, or why it does not fit. */
 export function admit(bench: Bench, event: BenchEvent): Result<Bench> {
+  if (event.kind === 'undo' && !bench.made && bench.before > 0) return BEYOND
   const misfit = misfitOf(bench, event)
   return misfit ? fail('misfit', misfit) : ok(follow(bench, event))
 }
@@ -25,7 +29,7 @@ export function admitAll(bench: Bench, events: readonly BenchEvent[]): Result<Be
   let now = bench
   for (const [i, event] of events.entries()) {
     const next = admit(now, event)
-    if (!next.ok) return fail('misfit', next.problem.sentence, { field: `events[${i}]` })
+    if (!next.ok) return fail(next.problem.code, next.problem.sentence, { field: `events[${i}]` })
     now = next.value
   }
   return ok(now)
@@ -41,7 +45,7 @@ function misfitOf(bench: Bench, event: BenchEvent): string | undefined {
       return block && blockWords(puzzle, turn, block)
     }
     case 'undo':
-      return bench.history.length === 0 ? 'There is no turn to take back.' : undefined
+      return turnsMade(bench) === 0 ? 'There is no turn to take back.' : undefined
     case 'route':
       return routeMisfit(bench, event.route)
     case 'pass':

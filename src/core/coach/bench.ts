@@ -34,11 +34,22 @@ export interface Deviation {
   readonly run?: { readonly at: number; readonly of: number }
 }
 
+/** A turn that was made and not taken back, with what was so before it; the one before it hangs on it. */
+export interface Made {
+  readonly turn: Turn
+  readonly stood: Pick<Bench, 'joined' | 'state' | 'trail' | 'done' | 'step' | 'deviation'>
+  readonly earlier?: Made
+  /** The how manieth turn since the start it is. */
+  readonly count: number
+}
+
 export interface Bench {
   readonly puzzle: Puzzle
   readonly state: State
-  /** Every turn since the start that was not taken back. */
-  readonly history: readonly Turn[]
+  /** The latest turn that can be taken back. */
+  readonly made?: Made
+  /** How many turns came before those that are known: where a bench was taken up from a snapshot. */
+  readonly before: number
   readonly trail?: Trail
   /** Position on the trail: turns of the route that are done, and the step being worked on. */
   readonly done: number
@@ -51,28 +62,52 @@ export interface Bench {
   /** The same with turns of one layer that follow each other joined: so they are counted. */
   readonly joined?: JoinedTurns
   readonly solved: boolean
-  /** Where the bench stood before each turn of the history, for undo. */
-  readonly past: readonly Pick<
-    Bench,
-    'joined' | 'state' | 'trail' | 'done' | 'step' | 'deviation'
-  >[]
+}
+
+/** How many turns were made since the start and not taken back. */
+export const turnsMade = ({ made, before }: Bench): number => made?.count ?? before
+
+/** The latest of them that are known, the earliest first; all if no number is given. */
+export function latestTurns({ made }: Bench, most = Infinity): Turn[] {
+  const turns: Turn[] = []
+  for (let each = made; each && turns.length < most; each = each.earlier) turns.push(each.turn)
+  return turns.reverse()
+}
+
+/** Whether the same turns have led to both. */
+export function haveSameTurns(a: Bench, b: Bench): boolean {
+  if (turnsMade(a) !== turnsMade(b)) return false
+  let [one, other] = [a.made, b.made]
+  // Two benches that came from one share what they have in common.
+  while (one !== other) {
+    if (!one || !other) return true
+    if (one.turn !== other.turn) return false
+    ;[one, other] = [one.earlier, other.earlier]
+  }
+  return true
 }
 
 export function openBench(puzzle: Puzzle, state: State): Bench {
   return {
     puzzle,
     state,
-    history: [],
+    before: 0,
     done: 0,
     step: 0,
     hint: 0,
     slips: 0,
     solved: isSolved(puzzle, state),
-    past: [],
   }
 }
 
-/** The bench after an event. An event that does not fit (an unknown turn) changes nothing. */
+/** A bench that was taken up from a snapshot was to take back a turn from before it: it is to be opened whole. */
+export class BeyondSnapshot extends Error {}
+
+/**
+ * The bench after an event. An event that does not fit (an unknown turn) changes nothing.
+ *
+ * @throws BeyondSnapshot
+ */
 export function follow(bench: Bench, event: BenchEvent): Bench {
   switch (event.kind) {
     case 'turn':
@@ -106,14 +141,12 @@ function turned(bench: Bench, name: string): Bench {
   // Neither a turn that does not exist nor one that is blocked happens.
   if (!turn || blockOf(puzzle, bench.state, turn)) return bench
   const state = turnFreely(puzzle, bench.state, turn, new Uint8Array(bench.state.length))
-  const past = [...bench.past, pick(bench)]
-  const history = [...bench.history, turn]
+  const count = turnsMade(bench) + 1
   const moved: Bench = {
     ...bench,
     state,
-    past,
-    history,
-    joined: joinedWith(puzzle, bench.joined, turn, bench.history.length),
+    made: { turn, stood: pick(bench), earlier: bench.made, count },
+    joined: joinedWith(puzzle, bench.joined, turn, count - 1),
     solved: isSolved(puzzle, state),
   }
   if (!trail) return moved
@@ -149,15 +182,16 @@ const pick = ({ joined, state, trail, done, step, deviation }: Bench) => ({
 })
 
 function undone(bench: Bench): Bench {
-  const before = bench.past.at(-1)
-  if (!before) return bench
+  const { made, before } = bench
+  if (!made && before > 0) throw new BeyondSnapshot('a turn is taken back that is not known here')
+  if (!made) return bench
+  const { stood, earlier } = made
   return {
     ...bench,
-    ...before,
-    past: bench.past.slice(0, -1),
-    history: bench.history.slice(0, -1),
-    hint: before.step === bench.step ? bench.hint : 0,
-    solved: isSolved(bench.puzzle, before.state),
+    ...stood,
+    made: earlier,
+    hint: stood.step === bench.step ? bench.hint : 0,
+    solved: isSolved(bench.puzzle, stood.state),
   }
 }
 

@@ -13,6 +13,8 @@ import {
   turnCountOf,
   type Bench,
   type BenchEvent,
+  latestTurns,
+  turnsMade,
 } from './bench'
 import { plan } from './plan'
 import { rebase, type Entry } from './rebase'
@@ -42,7 +44,7 @@ const moves = fc.array(
   fc.record({ index: fc.nat(500), back: fc.integer({ min: 0, max: 4 }).map((n) => n === 0) }),
   { maxLength: 12 },
 )
-const names = ({ history }: Bench) => history.map(({ name }) => name)
+const names = (bench: Bench) => latestTurns(bench).map(({ name }) => name)
 
 describe('a page that comes second', () => {
   it.each([
@@ -65,7 +67,7 @@ describe('a page that comes second', () => {
         expect(writeState(bench.state)).toBe(writeState(replay(base, events).state))
         // Nothing of the other page is taken back by it, unless it stood there for both.
         if (names(base).join() !== names(before).join())
-          expect(names(bench).slice(0, base.history.length)).toEqual(names(base))
+          expect(names(bench).slice(0, turnsMade(base))).toEqual(names(base))
         else expect(dropped).toEqual([])
         // Turns are dropped only where they are blocked now.
         if (puzzle === cube2) expect(dropped.every(({ event }) => event.kind === 'undo')).toBe(true)
@@ -97,7 +99,7 @@ describe('a bench counts as it goes', () => {
           ...Array.from({ length: back }, (): BenchEvent => ({ kind: 'undo', atMs: 0 })),
         ]
         const bench = replay(openBench(cube3, start(cube3)), events)
-        const layers = simplify(cube3, bench.history).filter(({ whole }) => !whole)
+        const layers = simplify(cube3, latestTurns(bench)).filter(({ whole }) => !whole)
         expect(turnCountOf(bench)).toBe(layers.length)
         expect(quarterCountOf(bench)).toBe(
           layers.reduce((sum, { amount }) => sum + (amount === 2 ? 2 : 1), 0),

@@ -3,7 +3,7 @@
  * meanwhile comes after it. Here the page's own events are put behind what it did not know of.
  */
 import { admit } from './admit'
-import type { Bench, BenchEvent } from './bench'
+import { haveSameTurns, turnsMade, type Bench, type BenchEvent } from './bench'
 
 /** An event with a name of its own: stored once, however often it is sent. */
 export interface Entry {
@@ -26,11 +26,8 @@ export interface Rebased {
  */
 export function rebase(base: Bench, before: Bench, pending: readonly Entry[]): Rebased {
   let bench = base
-  const isSame =
-    base.history.length === before.history.length &&
-    base.history.every((turn, i) => turn === before.history[i])
   /** How many of the latest turns this page knows as the latest: only these can it mean to take back. */
-  let own = isSame ? base.history.length : 0
+  let own = haveSameTurns(base, before) ? turnsMade(base) : 0
   const kept: Entry[] = []
   const dropped: Entry[] = []
   for (const entry of pending) {

@@ -1,4 +1,5 @@
 /** Schools of the solver's own that this process has been told of, each for puzzles on which it was proven. */
+import { isInReach, reachOfSchool } from '../catalog/reach'
 import type { School } from './school'
 
 export interface OwnSchool {
@@ -22,11 +23,16 @@ export function forgetSchool(puzzleId: string, id: string): void {
   known.get(puzzleId)?.delete(id)
 }
 
-export const ownSchoolsFor = (puzzleId: string): School[] => [
-  ...(known.get(puzzleId)?.values() ?? []),
-]
+/** Whether one was learned, be it in reach or not. */
+export const isSchoolLearned = (puzzleId: string, id: string): boolean =>
+  known.get(puzzleId)?.has(id) ?? false
+
+export const ownSchoolsFor = (puzzleId: string): School[] =>
+  [...(known.get(puzzleId)?.values() ?? [])].filter(({ id }) =>
+    isInReach('schools', reachOfSchool(puzzleId, id)),
+  )
 
 export const ownSchools = (): OwnSchool[] =>
-  [...known].flatMap(([puzzleId, schools]) =>
-    [...schools.values()].map((school) => ({ puzzleId, school })),
+  [...known.keys()].flatMap((puzzleId) =>
+    ownSchoolsFor(puzzleId).map((school) => ({ puzzleId, school })),
   )

@@ -1,5 +1,12 @@
 /** Splits of a solve, read off the events of its bench by replaying them. */
-import { follow, openBench, quarterCountOf, turnCountOf, type BenchEvent } from '../coach/bench'
+import {
+  follow,
+  latestTurns,
+  openBench,
+  quarterCountOf,
+  turnCountOf,
+  type BenchEvent,
+} from '../coach/bench'
 import { stagesMet } from '../coach/standing'
 import { writeTurns } from '../notation/write'
 import type { Puzzle } from '../puzzle/compile'
@@ -54,7 +61,7 @@ export function accountOf(
   }
   return {
     solved: bench.solved,
-    solution: writeTurns(bench.history),
+    solution: writeTurns(latestTurns(bench)),
     elapsedMs: events.at(-1)?.atMs ?? 0,
     turnCount: turnCountOf(bench),
     quarterCount: quarterCountOf(bench),

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { movingMean, summaryOf, type LoggedSolve } from './summary'
+import { totalsOf, type LoggedSolve } from './testing'
+import { movingMean, pointsOf, summaryOf } from './summary'
 
 const solve: fc.Arbitrary<LoggedSolve> = fc
   .array(
@@ -25,13 +26,13 @@ const solve: fc.Arbitrary<LoggedSolve> = fc
 
 describe('a summary', () => {
   it('of nothing is nothing', () => {
-    expect(summaryOf([])).toBeUndefined()
+    expect(summaryOf(totalsOf([]))).toBeUndefined()
   })
 
   it('has shares that never exceed the whole, and means between the extremes', () => {
     fc.assert(
       fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
-        const summary = summaryOf(solves)
+        const summary = summaryOf(totalsOf(solves))
         if (!summary) throw new Error('no summary')
         const shares = summary.stages.reduce((sum, { share }) => sum + share, 0)
         expect(shares).toBeLessThanOrEqual(1 + 1e-9)
@@ -47,7 +48,7 @@ describe('a summary', () => {
   it('adds up no stages of different puzzles, and keeps those of different schools apart', () => {
     fc.assert(
       fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
-        const summary = summaryOf(solves)
+        const summary = summaryOf(totalsOf(solves))
         const puzzles = new Set(solves.map(({ puzzleId }) => puzzleId)).size
         expect(summary?.puzzles).toBe(puzzles)
         const named = solves.flatMap(({ school, splits }) =>
@@ -63,7 +64,7 @@ describe('a summary', () => {
     fc.assert(
       fc.property(fc.array(solve, { minLength: 1, maxLength: 30 }), (solves) => {
         const times = solves.map(({ elapsedMs }) => elapsedMs)
-        const { latestFiveMs, bestFiveMs } = summaryOf(solves) ?? {}
+        const { latestFiveMs, bestFiveMs } = summaryOf(totalsOf(solves)) ?? {}
         if (times.length < 5) {
           expect([latestFiveMs, bestFiveMs]).toEqual([undefined, undefined])
           return
@@ -84,9 +85,33 @@ describe('a summary', () => {
       puzzleId: 'cube-2',
       splits: [{ name: 'a', elapsedMs: 10, turnCount: 3 }],
     }
-    expect(summaryOf([one, one])?.stages).toEqual([
+    expect(summaryOf(totalsOf([one, one]))?.stages).toEqual([
       { name: 'a', meanMs: 10, meanTurns: 3, share: 1 },
     ])
+  })
+})
+
+describe('points of a chart', () => {
+  it('are the solves themselves while they are few, and never more than asked for', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(9000), { minLength: 1, maxLength: 70 }),
+        fc.integer({ min: 1, max: 40 }),
+        (times, most) => {
+          const at = times.map((_, i) => 1000 - i)
+          const { points, together } = pointsOf(at, times, most)
+          expect(points.length).toBeLessThanOrEqual(most)
+          if (together === 1)
+            expect(points.map(({ elapsedMs }) => elapsedMs)).toEqual([...times].reverse())
+          expect(points[0].at).toBe(at[at.length - 1])
+          const total = points.reduce((sum, { elapsedMs }, i) => {
+            const size = Math.min(together, times.length - i * together)
+            return sum + size * elapsedMs
+          }, 0)
+          expect(total).toBeCloseTo(times.reduce((a, b) => a + b, 0))
+        },
+      ),
+    )
   })
 })
 
@@ -97,6 +122,11 @@ describe('a moving mean', () => {
         expect(movingMean(values, 1)).toEqual(values)
         const mean = values.reduce((a, b) => a + b) / values.length
         expect(movingMean(values, values.length).at(-1)).toBeCloseTo(mean)
+        const three = movingMean(values, 3)
+        values.forEach((_, i) => {
+          const part = values.slice(Math.max(0, i - 2), i + 1)
+          expect(three[i]).toBeCloseTo(part.reduce((a, b) => a + b) / part.length)
+        })
       }),
     )
   })

@@ -1,16 +1,23 @@
 /** What a list of solves amounts to: progress, and what costs most. */
-export interface LoggedSolve {
-  readonly puzzleId: string
-  readonly school?: string
-  readonly elapsedMs: number
-  readonly turnCount: number
+/** Many solves, added up as far as they can be. */
+export interface Totals {
+  /** Of each solve, the newest first. */
+  readonly elapsedMs: readonly number[]
+  readonly turnCounts: readonly number[]
   readonly slips: number
   readonly hints: number
-  readonly splits: readonly {
-    readonly name: string
-    readonly elapsedMs: number
-    readonly turnCount: number
-  }[]
+  /** Of how many puzzles they are. */
+  readonly puzzles: number
+  readonly stages: readonly StageSum[]
+}
+
+/** A stage of a school, over all the solves that have it. */
+export interface StageSum {
+  readonly school?: string
+  readonly name: string
+  readonly count: number
+  readonly elapsedMs: number
+  readonly turnCount: number
 }
 
 export interface StageCost {
@@ -39,54 +46,77 @@ export interface Summary {
 
 const ROW = 5
 
-/** Undefined for no solves at all. @param solves newest first */
-export function summaryOf(solves: readonly LoggedSolve[]): Summary | undefined {
-  if (solves.length === 0) return undefined
-  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
-  const totalMs = solves.reduce((sum, { elapsedMs }) => sum + elapsedMs, 0)
-  const puzzles = new Set(solves.map(({ puzzleId }) => puzzleId)).size
-  const rows = solves
-    .slice(0, Math.max(0, solves.length - ROW + 1))
-    .map((_, i) => mean(solves.slice(i, i + ROW).map(({ elapsedMs }) => elapsedMs)))
+/** Undefined for no solves at all. */
+export function summaryOf({
+  elapsedMs,
+  turnCounts,
+  slips,
+  hints,
+  puzzles,
+  stages,
+}: Totals): Summary | undefined {
+  const count = elapsedMs.length
+  if (count === 0) return undefined
+  const totalMs = sum(elapsedMs)
+  // Means of the latest so many are the same as of so many in a row, whichever end one begins at.
+  const rows = movingMean(elapsedMs, ROW).slice(ROW - 1)
   return {
-    count: solves.length,
-    meanMs: totalMs / solves.length,
-    bestMs: Math.min(...solves.map(({ elapsedMs }) => elapsedMs)),
-    meanTurns: mean(solves.map(({ turnCount }) => turnCount)),
-    slipsASolve: mean(solves.map(({ slips }) => slips)),
-    hintsASolve: mean(solves.map(({ hints }) => hints)),
+    count,
+    meanMs: totalMs / count,
+    bestMs: least(elapsedMs),
+    meanTurns: sum(turnCounts) / count,
+    slipsASolve: slips / count,
+    hintsASolve: hints / count,
     puzzles,
-    ...(rows.length > 0 ? { latestFiveMs: rows[0], bestFiveMs: Math.min(...rows) } : {}),
-    stages: puzzles > 1 ? [] : stageCosts(solves, totalMs),
+    ...(rows.length > 0 ? { latestFiveMs: rows[0], bestFiveMs: least(rows) } : {}),
+    stages:
+      puzzles > 1
+        ? []
+        : stages.map((stage) => ({
+            school: stage.school,
+            name: stage.name,
+            meanMs: stage.elapsedMs / stage.count,
+            meanTurns: stage.turnCount / stage.count,
+            share: totalMs === 0 ? 0 : stage.elapsedMs / totalMs,
+          })),
   }
 }
 
-/** Stages of one name in one school are taken together. */
-function stageCosts(solves: readonly LoggedSolve[], totalMs: number): StageCost[] {
-  const schools = [...new Set(solves.map(({ school }) => school))]
-  return schools.flatMap((school) => {
-    const splits = solves
-      .filter((solve) => solve.school === school)
-      .flatMap((solve) => solve.splits)
-    return [...new Set(splits.map(({ name }) => name))].map((name) => {
-      const own = splits.filter((split) => split.name === name)
-      const spent = own.reduce((sum, { elapsedMs }) => sum + elapsedMs, 0)
-      const turns = own.reduce((sum, { turnCount }) => sum + turnCount, 0)
-      return {
-        school,
-        name,
-        meanMs: spent / own.length,
-        meanTurns: turns / own.length,
-        share: totalMs === 0 ? 0 : spent / totalMs,
-      }
-    })
-  })
+const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
+const least = (values: readonly number[]) => values.reduce((a, b) => Math.min(a, b))
+
+/** A point of a chart: one solve, or the mean of some that follow each other. */
+export interface Point {
+  /** When the first of them was finished, in milliseconds since 1970. */
+  readonly at: number
+  readonly elapsedMs: number
 }
 
-/** Means over the latest `size` solves, oldest first; shorter at the beginning. */
+/**
+ * Solves as points of a chart, the oldest first: each for itself, or as many together as are needed for at most
+ * `most` points. `together` is their number.
+ */
+export function pointsOf(
+  finishedAt: readonly number[],
+  elapsedMs: readonly number[],
+  most: number,
+): { readonly points: Point[]; readonly together: number } {
+  const together = Math.max(1, Math.ceil(elapsedMs.length / most))
+  const oldest = [...elapsedMs].reverse()
+  const times = [...finishedAt].reverse()
+  const points: Point[] = []
+  for (let at = 0; at < oldest.length; at += together) {
+    const part = oldest.slice(at, at + together)
+    points.push({ at: times[at], elapsedMs: sum(part) / part.length })
+  }
+  return { points, together }
+}
+
+/** Means over the latest `size` values, in their order; shorter at the beginning. */
 export function movingMean(values: readonly number[], size: number): number[] {
-  return values.map((_, i) => {
-    const part = values.slice(Math.max(0, i - size + 1), i + 1)
-    return part.reduce((a, b) => a + b, 0) / part.length
+  let total = 0
+  return values.map((value, i) => {
+    total += value - (i >= size ? values[i - size] : 0)
+    return total / Math.min(i + 1, size)
   })
 }

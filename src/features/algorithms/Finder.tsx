@@ -1,7 +1,6 @@
 'use client'
 
 import { Pause, Play, Square, X } from 'lucide-react'
-import Link from 'next/link'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { doingOf } from '@/core/algorithms/does'
@@ -23,7 +22,6 @@ import { layersOf } from '@/core/analysis/layers'
 import { placeNamesOf } from '@/core/analysis/placeNames'
 import { who } from '@/core/analysis/who'
 import { puzzleById } from '@/core/catalog'
-import { rewritten } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { writeTurnName } from '@/core/notation/write'
 import { NO_PLACE, type Puzzle } from '@/core/puzzle/compile'
@@ -31,7 +29,7 @@ import { must, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { start } from '@/core/state'
 import { capital, plural } from '@/core/words'
-import { Button, LinkButton } from '@/ui/Button'
+import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Notice } from '@/ui/Notice'
@@ -42,8 +40,9 @@ import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { ShareBar } from '@/ui/ShareBar'
 import { callback, coach } from '@/workers/coach'
 import type { Finding, FoundWay } from '@/workers/algorithmWork'
-import { sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
+import { FoundSequence } from './FoundSequence'
+import { RoomHead } from './RoomHead'
 
 /** More driven pieces than these are only counted. */
 const MOST_DRIVEN = 4
@@ -110,17 +109,11 @@ export function Finder({
 
   return (
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
-      <div className="flex flex-wrap items-end gap-3">
-        <div className="min-w-0 grow">
-          <h1 className="text-xl">Find by what it must do: {puzzle.definition.name}</h1>
-          <p className="text-sm text-soft">
-            Touch a piece, then the place to which it goes. Touch it twice to turn it where it is.
-          </p>
-        </div>
-        <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
-          Its shelves
-        </LinkButton>
-      </div>
+      <RoomHead
+        puzzleId={puzzleId}
+        title={`Find by what it must do: ${puzzle.definition.name}`}
+        about="Touch a piece, then the place to which it goes. Touch it twice to turn it where it is."
+      />
       {!given.ok && <Notice kind="wrong">The address is left out. {given.problem.sentence}</Notice>}
       <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">
         <div className="grid content-start gap-3">
@@ -570,21 +563,15 @@ function Found({
       </p>
       <ol className="grid max-h-44 gap-2 overflow-y-auto">
         {shown.map((way) => (
-          <li
+          <FoundSequence
             key={way.turns}
-            className="rounded-lg border border-line bg-surface px-3 py-2 text-sm"
+            {...{ puzzle, puzzleId }}
+            turns={way.turns}
+            dialect={settings.writeDialect}
           >
-            <Link
-              className="turns text-base underline decoration-line [overflow-wrap:anywhere]"
-              href={sequenceAt(puzzleId, way.turns)}
-            >
-              {rewritten(puzzle, way.turns, settings.writeDialect)}
-            </Link>
-            <p className="text-soft">
-              {plural(way.turnCount, 'turn')}, {way.quarterCount} in quarters, {way.cost.toFixed(1)}{' '}
-              in the hand{unseenWords(puzzle, way.turns)}
-            </p>
-          </li>
+            {plural(way.turnCount, 'turn')}, {way.quarterCount} in quarters, {way.cost.toFixed(1)}{' '}
+            in the hand{unseenWords(puzzle, way.turns)}
+          </FoundSequence>
         ))}
       </ol>
       {share !== undefined && <p className="text-sm text-soft">Still looking.</p>}

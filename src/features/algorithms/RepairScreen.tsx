@@ -1,6 +1,5 @@
 'use client'
 
-import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import { readEnds, readKeep, stageKeeps, type StageKeep } from '@/core/algorithms/keep'
 import { schoolsFor } from '@/core/schools'
@@ -8,7 +7,7 @@ import type { Edit } from '@/core/algorithms/repair'
 import { placeNamesOf } from '@/core/analysis/placeNames'
 import { piecesShowing } from '@/core/analysis/sides'
 import { puzzleById } from '@/core/catalog'
-import { rewritten, type DialectId } from '@/core/notation/dialect'
+import type { DialectId } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { readLoosely } from '@/core/notation/spoken/spoken'
 import { readVocabulary } from '@/core/notation/spoken/vocabulary'
@@ -20,15 +19,16 @@ import { fail, must, ok, type Result } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { start, turnAll } from '@/core/state'
 import { capital, inWords, listed, plural } from '@/core/words'
-import { Button, LinkButton } from '@/ui/Button'
+import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Field'
 import { Notice } from '@/ui/Notice'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { ShareBar } from '@/ui/ShareBar'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { Mended, RepairRequest } from '@/workers/algorithmWork'
-import { sequenceAt, shelfAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
+import { FoundSequence } from './FoundSequence'
+import { RoomHead } from './RoomHead'
 
 /** Longest sequence that is mended, and most meanings of one without directions. */
 const MOST = { turns: 40, meanings: 256 }
@@ -96,17 +96,11 @@ export function RepairScreen({
   }
   return (
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
-      <div className="flex flex-wrap items-end gap-3">
-        <div className="min-w-0 grow">
-          <h1 className="text-xl">Mend what was heard: {puzzle.definition.name}</h1>
-          <p className="text-sm text-soft">
-            A prime lost, a turn left out, a layer mistaken: all readings that do what they must.
-          </p>
-        </div>
-        <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
-          Its shelves
-        </LinkButton>
-      </div>
+      <RoomHead
+        puzzleId={puzzleId}
+        title={`Mend what was heard: ${puzzle.definition.name}`}
+        about="A prime lost, a turn left out, a layer mistaken: all readings that do what they must."
+      />
       <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">
         <div className="grid content-start gap-3">
           <TurnsField
@@ -353,22 +347,14 @@ function Readings({
       </Notice>
       <ol className="grid max-h-[26rem] gap-2 overflow-y-auto">
         {readings.map((reading) => (
-          <li
+          <FoundSequence
             key={reading.turns}
-            className="rounded-lg border border-line bg-surface px-3 py-2 text-sm"
+            {...{ puzzle, puzzleId, dialect }}
+            turns={reading.turns}
           >
-            <Link
-              className="turns text-base underline decoration-line"
-              href={sequenceAt(puzzleId, reading.turns)}
-            >
-              {rewritten(puzzle, reading.turns, dialect)}
-            </Link>
-            {reading.edits.length > 0 && (
-              <p className="text-soft">
-                {capital(listed(reading.edits.map((edit) => editWords(edit, dialect))))}.
-              </p>
-            )}
-          </li>
+            {reading.edits.length > 0 &&
+              `${capital(listed(reading.edits.map((edit) => editWords(edit, dialect))))}.`}
+          </FoundSequence>
         ))}
       </ol>
     </section>

@@ -31,9 +31,10 @@ import { finderAt, repairAt, sequenceAt, shelfAt } from '@/ui/algorithmAddresses
 import { Adapt } from './Adapt'
 import { holdName } from '@/core/algorithms/holds'
 import { Keep } from './Keep'
-import { Player } from './Player'
+import { Player } from '@/ui/player/Player'
+import { useSequence } from '@/ui/player/useSequence'
+import { RoomHead } from './RoomHead'
 import { TurnPictures } from './TurnPictures'
-import { useSequence } from './useSequence'
 
 const NO_LIGHTS: Lights = { attend: [], safe: [], places: [] }
 
@@ -119,19 +120,13 @@ function Sequence({
   }
   return (
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5 lg:max-h-[calc(100dvh-2.9rem)]">
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
-        <div className="min-w-0 grow">
-          <h1 className="turns text-xl [overflow-wrap:anywhere]">{written}</h1>
-          <p className="text-sm text-soft">
-            {[kept?.name, puzzle.definition.name, figures(turns, settings)]
-              .filter(Boolean)
-              .join(' \u00b7 ')}
-          </p>
-        </div>
-        <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
-          Its shelves
-        </LinkButton>
-      </div>
+      <RoomHead
+        puzzleId={puzzleId}
+        title={<span className="turns">{written}</span>}
+        about={[kept?.name, puzzle.definition.name, figures(turns, settings)]
+          .filter(Boolean)
+          .join(' \u00b7 ')}
+      />
       <div className="grid min-h-0 grow gap-3 lg:grid-cols-[1fr_25rem]">
         <Player
           puzzle={puzzle}

@@ -10,7 +10,7 @@ import {
   renameAlgorithm,
 } from '@/server/algorithms'
 import { checked, isId } from '@/server/outside'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 /** Longer than any file of sequences that is read. */
 const MOST_CHARACTERS = 5_000_000
@@ -24,7 +24,7 @@ const idOf = (puzzleId: unknown): string =>
 export async function keepSequence(puzzleId: unknown, input: unknown): Promise<Result<string>> {
   const read = await checked(algorithmSchema, input)
   if (!read.ok) return read
-  const kept = await keepAlgorithm(await defaultProfile(), idOf(puzzleId), read.value)
+  const kept = await keepAlgorithm(await solverId(), idOf(puzzleId), read.value)
   if (kept.ok) revalidatePath('/algorithms', 'layout')
   return kept
 }
@@ -32,13 +32,13 @@ export async function keepSequence(puzzleId: unknown, input: unknown): Promise<R
 export async function renameSequence(id: unknown, input: unknown): Promise<Result<true>> {
   const read = await checked(algorithmSchema.pick(['name', 'remark']), input)
   if (!read.ok) return read
-  if (!isId(id) || !(await renameAlgorithm(await defaultProfile(), id, read.value))) return GONE
+  if (!isId(id) || !(await renameAlgorithm(await solverId(), id, read.value))) return GONE
   revalidatePath('/algorithms', 'layout')
   return ok(true)
 }
 
 export async function forgetSequence(id: unknown): Promise<Result<true>> {
-  if (!isId(id) || !(await forgetAlgorithm(await defaultProfile(), id))) return GONE
+  if (!isId(id) || !(await forgetAlgorithm(await solverId(), id))) return GONE
   revalidatePath('/algorithms', 'layout')
   return ok(true)
 }
@@ -53,7 +53,7 @@ export async function readSequenceFile(puzzleId: unknown, text: unknown): Promis
   } catch (error) {
     return fail('bad-file', `This is no JSON: ${(error as Error).message}.`, { field: 'file' })
   }
-  const read = await importAlgorithms(await defaultProfile(), idOf(puzzleId), input)
+  const read = await importAlgorithms(await solverId(), idOf(puzzleId), input)
   if (read.ok) revalidatePath('/algorithms', 'layout')
   return read
 }

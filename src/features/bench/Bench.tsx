@@ -7,7 +7,7 @@ import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
 import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
-import { turnCountOf } from '@/core/coach/bench'
+import { turnCountOf, turnsMade } from '@/core/coach/bench'
 import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
@@ -169,7 +169,7 @@ export function Bench({
     [bench, puzzle, strength, stuck.isOpen, trail],
   )
 
-  const logged = useFinish(given.sessionId, bench.solved && bench.history.length > 0, controls)
+  const logged = useFinish(given.sessionId, bench.solved && turnsMade(bench) > 0, controls)
 
   const keyFor = (act: keyof Keys) => showKey(settings.keys[act])
 
@@ -481,7 +481,7 @@ export function Bench({
       </div>
 
       <div className="flex flex-wrap items-stretch gap-2 max-sm:sticky max-sm:bottom-0 max-sm:bg-ground max-sm:py-2">
-        <Button onClick={controls.undo} disabled={bench.history.length === 0}>
+        <Button onClick={controls.undo} disabled={turnsMade(bench) === 0}>
           <Undo2 size={16} aria-hidden /> Back <Key>{keyFor('back')}</Key>
         </Button>
         <Button

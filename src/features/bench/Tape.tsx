@@ -2,11 +2,14 @@
 
 import { Link2 } from 'lucide-react'
 import { useEffect, useMemo, useRef } from 'react'
-import type { Bench } from '@/core/coach/bench'
+import { latestTurns, turnsMade, type Bench } from '@/core/coach/bench'
 import { meetingsOn, type Meeting } from '@/core/coach/meetings'
 import { writeTurnName } from '@/core/notation/write'
 import type { DialectId } from '@/core/notation/dialect'
 import { TurnChip } from './TurnRow'
+
+/** A tape of more is not looked at. */
+const SHOWN = 300
 
 /** The tape of turns, done and to come; the next one is kept in view. */
 export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
@@ -14,6 +17,8 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
   const list = useRef<HTMLDivElement>(null)
   const coming = bench.deviation ? [] : (bench.trail?.tape.slice(bench.done) ?? [])
   const { puzzle, trail } = bench
+  const made = turnsMade(bench)
+  const shown = latestTurns(bench, SHOWN)
   const meetings = useMemo(() => (trail ? meetingsOn(puzzle, trail) : []), [puzzle, trail])
   const togetherWords = ({ first, second, one }: Meeting) => {
     const [a, b] = [first, second].map((at) => writeTurnName(trail?.tape[at].name ?? '', dialect))
@@ -24,17 +29,22 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
   useEffect(() => {
     const strip = list.current
     if (strip && now.current) strip.scrollLeft = now.current.offsetLeft - strip.clientWidth / 2
-  }, [bench.history.length, bench.done])
+  }, [made, bench.done])
   return (
     <div
       ref={list}
       role="group"
-      aria-label={`Turns: ${bench.history.length} done, ${coming.length} to come`}
+      aria-label={`Turns: ${made} done, ${coming.length} to come`}
       tabIndex={0}
       className="relative flex grow gap-1 overflow-x-auto rounded-md border border-line bg-surface px-2 py-1.5"
     >
-      {bench.history.map(({ name }, i) => (
-        <TurnChip key={`d${i}`} name={name} look="done" dialect={dialect} />
+      {made > shown.length && (
+        <span className="shrink-0 self-center px-1 text-sm whitespace-nowrap text-soft">
+          {made - shown.length} earlier
+        </span>
+      )}
+      {shown.map(({ name }, i) => (
+        <TurnChip key={`d${made - shown.length + i}`} name={name} look="done" dialect={dialect} />
       ))}
       <span ref={now} aria-hidden className="w-px shrink-0 bg-amber" />
       {coming.map(({ name, step }, i) => (
@@ -53,9 +63,7 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
           <TurnChip name={name} look={i === 0 ? 'now' : 'coming'} dialect={dialect} />
         </span>
       ))}
-      {bench.history.length + coming.length === 0 && (
-        <span className="px-1 text-sm text-soft">No turns yet.</span>
-      )}
+      {made + coming.length === 0 && <span className="px-1 text-sm text-soft">No turns yet.</span>}
     </div>
   )
 }

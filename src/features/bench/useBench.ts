@@ -3,7 +3,16 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { puzzleById } from '@/core/catalog'
 import { admit } from '@/core/coach/admit'
-import { follow, openBench, replay, type Bench, type BenchEvent } from '@/core/coach/bench'
+import {
+  BeyondSnapshot,
+  follow,
+  openBench,
+  replay,
+  turnsMade,
+  type Bench,
+  type BenchEvent,
+} from '@/core/coach/bench'
+import { benchFrom, type Snapshot } from '@/core/coach/snapshot'
 import { rebase, type Entry } from '@/core/coach/rebase'
 import type { Route } from '@/core/coach/route'
 import { registerWords } from '@/core/coach/spoiled'
@@ -31,6 +40,9 @@ export interface BenchGiven {
   readonly variant: Variant
   readonly startState: string
   readonly scramble: string
+  /** Where the bench is taken up; from the start if there is none. */
+  readonly snapshot?: Snapshot
+  /** What happened since. */
   readonly entries: readonly Entry[]
 }
 
@@ -74,6 +86,23 @@ export interface BenchControls {
   readonly settled: () => Promise<boolean>
 }
 
+/** Opens the page anew with everything that ever happened on the bench. */
+async function openWhole(settled: () => Promise<boolean>): Promise<void> {
+  await settled()
+  window.location.assign('?all=1')
+}
+
+/** Whether another page has taken back what this one does not know, because it lies before its snapshot. */
+function reachesBeyond(bench: Bench, entries: readonly Entry[]): boolean {
+  try {
+    replay(bench, eventsOf(entries))
+    return false
+  } catch (error) {
+    if (error instanceof BeyondSnapshot) return true
+    throw error
+  }
+}
+
 const eventsOf = (entries: readonly Entry[]) => entries.map(({ event }) => event)
 
 export function useBench(
@@ -84,9 +113,12 @@ export function useBench(
   const puzzle = must(puzzleById(given.puzzleId))
   const [school, setSchool] = useState(given.school)
   const [variant, setVariant] = useState(given.variant)
-  const [bench, setBench] = useState(() =>
-    replay(openBench(puzzle, must(readState(puzzle, given.startState))), eventsOf(given.entries)),
+  const [taken] = useState(() =>
+    given.snapshot
+      ? must(benchFrom(puzzle, given.snapshot))
+      : openBench(puzzle, must(readState(puzzle, given.startState))),
   )
+  const [bench, setBench] = useState(() => replay(taken, eventsOf(given.entries)))
   const [saving, setSaving] = useState<Saving>(SAVED)
   const [trouble, setTrouble] = useState<string>()
   const [planning, setPlanning] = useState(false)
@@ -204,23 +236,27 @@ export function useBench(
         setRemark({ kind: 'attend', sentence, canTakeBack: false, canPlan: !next.solved })
       return kept
     }
+    const earlier = given.snapshot?.events ?? 0
     /** What earlier pages have kept, put behind what is stored, as far as it still holds. */
     const recovered = (found: readonly Kept[]): Entry[] => {
       const isStored = new Set(given.entries.map(({ id }) => id))
-      const start = must(readState(puzzle, given.startState))
       return found.flatMap(({ after, entries }) => {
         const mine = new Set(entries.map(({ id }) => id))
-        const seen = given.entries.filter(({ id }, i) => i < after || mine.has(id))
+        const seen = given.entries.filter(({ id }, i) => earlier + i < after || mine.has(id))
         const left = entries.filter(({ id }) => !isStored.has(id))
         const others = given.entries.filter((entry) => !seen.includes(entry))
-        const known = replay(openBench(puzzle, start), eventsOf(seen))
+        const known = replay(taken, eventsOf(seen))
         return [...settle(current.current, known, left, others)]
       })
     }
-    const box = new Outbox(given.sessionId, given.entries.length, {
+    const box = new Outbox(given.sessionId, earlier + given.entries.length, {
       onSaving: setSaving,
       onStored: (entries, others, left) => {
         const before = stored.current
+        if (others.some(({ event }) => event.kind === 'undo') && reachesBeyond(before, entries)) {
+          void openWhole(() => Promise.resolve(true))
+          return left
+        }
         stored.current = replay(before, eventsOf(entries))
         if (others.length === 0) return left
         const own = entries.filter((entry) => !others.includes(entry))
@@ -228,7 +264,13 @@ export function useBench(
       },
     })
     outbox.current = box
-    box.takeOver(recovered(box.recover(new Set(given.entries.map(({ id }) => id)))))
+    const found = box.recover(new Set(given.entries.map(({ id }) => id)))
+    // What was made on a bench from before the snapshot can only be placed on all of it.
+    if (found.some(({ after }) => after < earlier)) {
+      void openWhole(() => Promise.resolve(true))
+      return () => box.close()
+    }
+    box.takeOver(recovered(found))
     if (!current.current.trail && !current.current.solved && given.school) {
       void planWith({
         puzzleId: given.puzzleId,
@@ -357,8 +399,9 @@ export function useBench(
         }),
       undo: () =>
         enqueue(async () => {
-          const last = current.current.history.at(-1)
-          if (!last) return
+          const last = current.current.made?.turn
+          // What came before the snapshot is on the server only.
+          if (!last) return turnsMade(current.current) > 0 ? openWhole(settled) : undefined
           const event: BenchEvent = { kind: 'undo', atMs: elapsedMs() }
           const to = follow(current.current, event).state
           const back = puzzle.turns[last.inverse]

@@ -2,7 +2,7 @@
 
 import { CATALOG_NAMES } from '@/core/catalog'
 import { shelf } from '@/server/copies'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { listSolves } from '@/server/solves'
 
 /** Somewhere to go: `kind` is the screen, `name` what it shows there. */
@@ -16,7 +16,7 @@ const RECENT_SOLVES = 20
 
 /** Every copy with its screens, and the latest solves. */
 export async function placesToGo(): Promise<Place[]> {
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const [copies, solves] = await Promise.all([
     shelf(profileId),
     listSolves(profileId, RECENT_SOLVES),

@@ -13,7 +13,7 @@ import { findCopy, updateCopy, type Copy } from '@/server/copies'
 import { puzzleOf } from '@/server/damage'
 import { judged } from '@/server/judging'
 import { checked, isId } from '@/server/outside'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import {
   entrySchema,
   type CopiedEntry,
@@ -30,7 +30,7 @@ interface LaidOut {
 export async function putOnBench(input: unknown): Promise<Result<string>> {
   const entry = await checked(entrySchema, input)
   if (!entry.ok) return entry
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const { copyId, school: schoolId, variant, laidBy } = entry.value
   const copy = isId(copyId) ? await findCopy(profileId, copyId) : undefined
   if (!copy)

@@ -2,18 +2,20 @@ import { format } from 'date-fns'
 import Link from 'next/link'
 import { puzzleById } from '@/core/catalog'
 import { schoolName } from '@/core/schools'
-import { summaryOf } from '@/core/statistics/summary'
-import type { Solve } from '@/server/solves'
+import { pointsOf, summaryOf } from '@/core/statistics/summary'
+import type { LogFilter, LogView } from '@/server/log'
+import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { clockTime } from '@/ui/time'
+import { FilterChoice } from './FilterChoice'
 import { LogFile } from './LogFile'
 import { Progress } from './Progress'
 
-export interface LogFilter {
-  readonly puzzle?: string
-  readonly solver?: string
-  readonly school?: string
-}
+/** More than these is not told apart on a chart. */
+const MOST_POINTS = 300
+
+/** More are chosen from a list. */
+const MOST_IN_A_ROW = 10
 
 const schoolWord = (id: string | undefined): string =>
   (id === undefined ? undefined : schoolName(id)) ?? 'Free play'
@@ -24,26 +26,20 @@ const puzzleName = (id: string): string => {
 }
 
 /** What costs most, how it goes, and every solve. */
-export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter: LogFilter }) {
-  const solvers = [...new Set(solves.map(({ solver }) => solver).filter(Boolean))].sort()
-  const puzzles = [...new Set(solves.map(({ puzzleId }) => puzzleId))].sort()
-  const schools = [...new Set(solves.map(({ school }) => school ?? ''))].filter(Boolean).sort()
-  const shown = solves.filter(
-    ({ puzzleId, solver, school }) =>
-      (!filter.puzzle || puzzleId === filter.puzzle) &&
-      (!filter.solver || solver === filter.solver) &&
-      (!filter.school || school === filter.school),
-  )
-  const summary = summaryOf(shown)
+export function LogScreen({ view, filter }: { view: LogView; filter: LogFilter }) {
+  const { choices, totals, finishedAt, solves: shown } = view
+  const isEmpty = finishedAt.length === 0 && Object.values(filter).every((value) => !value)
+  const summary = summaryOf(totals)
   const several = new Set(summary?.stages.map(({ school }) => school)).size > 1
   const dearest = summary && [...summary.stages].sort((a, b) => b.share - a.share)[0]
+  const { points, together } = pointsOf(finishedAt, totals.elapsedMs, MOST_POINTS)
   return (
     <div className="mx-auto grid w-full max-w-6xl gap-5 px-4 py-5 sm:px-6">
       <div className="flex flex-wrap items-end gap-4">
         <h1 className="grow text-3xl">Log</h1>
-        <LogFile hasSolves={solves.length > 0} />
+        <LogFile hasSolves={!isEmpty} />
       </div>
-      {solves.length === 0 ? (
+      {isEmpty ? (
         <p className="max-w-prose rounded-lg border border-line bg-surface p-5">
           No solve is logged yet. Whatever is solved on the bench is written down here, with the
           time and turns of every stage.
@@ -54,21 +50,21 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
             <FilterRow
               name="Puzzle"
               field="puzzle"
-              values={puzzles}
+              values={choices.puzzles}
               filter={filter}
               word={puzzleName}
             />
             <FilterRow
               name="Solver"
               field="solver"
-              values={solvers}
+              values={choices.solvers}
               filter={filter}
               word={(v) => v}
             />
             <FilterRow
               name="School"
               field="school"
-              values={schools}
+              values={choices.schools}
               filter={filter}
               word={schoolWord}
             />
@@ -79,11 +75,11 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                 <h2 className="mb-2 text-lg">Progress</h2>
                 <div className="relative h-72">
                   <Progress
-                    solves={[...shown].reverse().map(({ finishedAt, elapsedMs, turnCount }) => ({
-                      at: format(finishedAt, 'd MMM'),
+                    points={points.map(({ at, elapsedMs }) => ({
+                      at: format(at, 'd MMM'),
                       elapsedMs,
-                      turnCount,
                     }))}
+                    together={together}
                   />
                 </div>
                 <dl className="mt-4 grid grid-cols-[repeat(2,auto_1fr)] gap-x-4 gap-y-1 text-sm sm:grid-cols-[repeat(3,auto_1fr)] [&>dd]:mr-6">
@@ -180,6 +176,8 @@ export function LogScreen({ solves, filter }: { solves: readonly Solve[]; filter
                 ))}
               </tbody>
             </table>
+            {shown.length === 0 && <p className="p-4">No solve is like that.</p>}
+            <Pages view={view} filter={filter} />
           </section>
         </>
       )}
@@ -193,6 +191,49 @@ const Fact = ({ name, value }: { name: string; value: string }) => (
     <dd className="turns text-right">{value}</dd>
   </>
 )
+
+/** Where a filter, or a page of it, stands. */
+function addressOf(filter: LogFilter, page = 1): string {
+  const next = new URLSearchParams()
+  for (const [key, value] of Object.entries(filter)) if (value) next.set(key, value)
+  if (page > 1) next.set('page', `${page}`)
+  const query = next.toString()
+  return query ? `/log?${query}` : '/log'
+}
+
+/** The way through the pages, and what stands on this one. */
+function Pages({ view, filter }: { view: LogView; filter: LogFilter }) {
+  const { page, pages, solves, finishedAt } = view
+  if (pages < 2) return null
+  const first = (page - 1) * view.onAPage + 1
+  const ways = [
+    { name: 'Newest', to: 1, isThere: page > 1 },
+    { name: 'Newer', to: page - 1, isThere: page > 1 },
+    { name: 'Older', to: page + 1, isThere: page < pages },
+    { name: 'Oldest', to: pages, isThere: page < pages },
+  ]
+  return (
+    <nav
+      aria-label="Pages"
+      className="sticky left-0 flex flex-wrap items-center gap-2 border-t border-line p-3 text-sm"
+    >
+      <span className="mr-2">
+        {first} to {first + solves.length - 1} of {finishedAt.length}
+      </span>
+      {ways.map(({ name, to, isThere }) =>
+        isThere ? (
+          <LinkButton key={name} href={addressOf(filter, to)}>
+            {name}
+          </LinkButton>
+        ) : (
+          <Button key={name} disabled>
+            {name}
+          </Button>
+        ),
+      )}
+    </nav>
+  )
+}
 
 function FilterRow({
   name,
@@ -208,12 +249,18 @@ function FilterRow({
   word: (value: string) => string
 }) {
   if (values.length < 2) return null
-  const href = (value: string | undefined) => {
-    const next = new URLSearchParams()
-    for (const [key, other] of Object.entries({ ...filter, [field]: value }))
-      if (other) next.set(key, other)
-    return `/log?${next.toString()}`
-  }
+  const href = (value: string | undefined) => addressOf({ ...filter, [field]: value })
+  if (values.length > MOST_IN_A_ROW)
+    return (
+      <FilterChoice
+        name={name}
+        now={href(filter[field])}
+        options={[undefined, ...values].map((value) => ({
+          value: href(value),
+          name: value === undefined ? 'all' : word(value),
+        }))}
+      />
+    )
   return (
     <nav aria-label={name} className="flex flex-wrap items-center gap-1 text-sm">
       <span className="mr-1 text-soft">{name}</span>

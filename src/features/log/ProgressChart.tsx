@@ -19,27 +19,34 @@ Chart.register(CategoryScale, Legend, LinearScale, LineElement, PointElement, To
 /** How many solves the drawn-through line takes together. */
 const WINDOW = 5
 
-export interface ChartedSolve {
+/** A solve, or the mean of some that follow each other. */
+export interface ChartedPoint {
   readonly at: string
   readonly elapsedMs: number
-  readonly turnCount: number
 }
 
-/** Time of each solve, oldest first, and the mean of the latest five. */
-export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
+/** Times, oldest first, and the mean of the latest five points. */
+export function ProgressChart({
+  points,
+  together,
+}: {
+  points: readonly ChartedPoint[]
+  /** How many solves a point is the mean of. */
+  together: number
+}) {
   const look = useThemeColours()
   if (!look) return null
-  const seconds = solves.map(({ elapsedMs }) => elapsedMs / 1000)
+  const seconds = points.map(({ elapsedMs }) => elapsedMs / 1000)
   return (
     <div className="absolute inset-0">
       <Line
         role="img"
-        aria-label={`Times of ${solves.length} solves, oldest first, from ${clockTime(1000 * Math.max(...seconds))} at most to ${clockTime(1000 * Math.min(...seconds))} at best`}
+        aria-label={`Times of ${points.length} ${together > 1 ? `groups of ${together} solves` : 'solves'}, oldest first, from ${clockTime(1000 * Math.max(...seconds))} at most to ${clockTime(1000 * Math.min(...seconds))} at best`}
         data={{
-          labels: solves.map(({ at }) => at),
+          labels: points.map(({ at }) => at),
           datasets: [
             {
-              label: 'each solve',
+              label: together > 1 ? `mean of each ${together} solves` : 'each solve',
               data: seconds,
               showLine: false,
               pointRadius: 2.5,
@@ -48,7 +55,7 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
               pointStyle: 'circle',
             },
             {
-              label: `mean of the latest ${WINDOW}`,
+              label: `mean of the latest ${WINDOW * together}`,
               data: movingMean(seconds, WINDOW),
               borderColor: look.amber,
               borderWidth: 2,
@@ -78,9 +85,9 @@ export function ProgressChart({ solves }: { solves: readonly ChartedSolve[] }) {
                 maxTicksLimit: 9,
                 // A day stands once, at its first solve that has a tick.
                 callback: (value, index, ticks) => {
-                  const day = solves[Number(value)]?.at
+                  const day = points[Number(value)]?.at
                   const before = ticks[index - 1]
-                  return before && solves[Number(before.value)]?.at === day ? '' : day
+                  return before && points[Number(before.value)]?.at === day ? '' : day
                 },
               },
               grid: { display: false },

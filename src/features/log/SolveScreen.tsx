@@ -2,30 +2,29 @@
 
 import { format } from 'date-fns'
 import { useRouter } from 'next/navigation'
-import { useMemo, useRef, useState, useTransition } from 'react'
+import { useMemo, useState, useTransition } from 'react'
 import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
 import { variantWords } from '@/core/coach/variantWords'
 import { inverseOf } from '@/core/notation/rewrite'
 import { readTurns } from '@/core/notation/read'
-import { writeTurnName, writeTurns } from '@/core/notation/write'
+import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import { must } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import type { Settings } from '@/core/settings'
-import { readState, turnFreely, type State } from '@/core/state'
+import { readState } from '@/core/state'
 import type { Solve } from '@/server/solves'
 import { Button } from '@/ui/Button'
 import { heard } from '@/ui/heard'
-import { classes } from '@/ui/classes'
 import { TextArea } from '@/ui/Field'
-import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
+import { Player } from '@/ui/player/Player'
+import { useSequence } from '@/ui/player/useSequence'
 import { clockTime } from '@/ui/time'
+import { useReducedMotion } from '@/ui/useReducedMotion'
 import { discardSolve, saveRemark, solveAgain } from './actions'
 
 const counted = (n: number, word: string): string => `${n} ${word}${n === 1 ? '' : 's'}`
-
-const NO_LIGHTS = { attend: [], safe: [], places: [] }
 
 /** One solve: played again turn by turn, its splits, its scramble forwards and backwards. */
 export function SolveScreen({
@@ -39,34 +38,19 @@ export function SolveScreen({
 }) {
   const router = useRouter()
   const puzzle = must(puzzleById(solve.puzzleId))
-  const windows = useRef<PuzzleWindowsHandle>(null)
-  const [position, setPosition] = useState(0)
   const [remark, setRemark] = useState(solve.remark)
   const [sure, setSure] = useState(false)
   const [pending, begin] = useTransition()
   const turns = useMemo(() => must(readTurns(puzzle, solve.solution)), [puzzle, solve.solution])
-  const states = useMemo(() => {
-    const all: State[] = [must(readState(puzzle, solve.startState))]
-    for (const turn of turns) {
-      const last = all[all.length - 1]
-      all.push(turnFreely(puzzle, last, turn, new Uint8Array(last.length)))
-    }
-    return all
-  }, [puzzle, solve.startState, turns])
+  const begun = useMemo(() => must(readState(puzzle, solve.startState)), [puzzle, solve.startState])
+  const [speed, setSpeed] = useState(settings.turnMs)
+  const reduced = useReducedMotion()
+  const played = useSequence(puzzle, begun, turns, reduced ? 0 : speed)
   const backwards = useMemo(() => {
     const scramble = must(readTurns(puzzle, solve.scramble))
     return writeTurns(inverseOf(puzzle, scramble), settings.writeDialect)
   }, [puzzle, settings.writeDialect, solve.scramble])
   const school = solve.school ? schoolNamed(solve.puzzleId, solve.school) : undefined
-
-  const step = (by: 1 | -1) => {
-    const turn = by === 1 ? turns[position] : turns[position - 1]
-    if (!turn) return
-    const played = by === 1 ? turn : puzzle.turns[turn.inverse]
-    void windows.current
-      ?.play(played, states[position], states[position + by], settings.turnMs)
-      .then(() => setPosition(position + by))
-  }
 
   return (
     <div className="mx-auto grid w-full max-w-6xl gap-4 px-4 py-5 sm:px-6">
@@ -92,54 +76,18 @@ export function SolveScreen({
         </p>
       </div>
       <div className="grid gap-4 lg:grid-cols-[1fr_22rem]">
-        <div className="grid gap-3">
-          <div className="h-[22rem]">
-            <PuzzleWindows
-              ref={windows}
-              puzzle={puzzle}
-              state={states[position]}
-              scheme={scheme}
-              marks={settings.marks}
-              lights={NO_LIGHTS}
-              label={`The puzzle after ${position} of ${turns.length} turns`}
-            />
-          </div>
-          <div className="flex flex-wrap gap-2">
-            <Button onClick={() => step(-1)} disabled={position === 0}>
-              Back
-            </Button>
-            <Button weight="attend" onClick={() => step(1)} disabled={position === turns.length}>
-              {position < turns.length
-                ? `Next ${writeTurnName(turns[position].name, settings.writeDialect)}`
-                : 'Home'}
-            </Button>
-            <Button weight="quiet" onClick={() => setPosition(0)} disabled={position === 0}>
-              From the start
-            </Button>
-            <span className="self-center text-sm text-soft">
-              {position} of {turns.length}
-            </span>
-          </div>
-          <ol aria-label="Turns of the solve" className="flex flex-wrap gap-1">
-            {turns.map((turn, i) => (
-              <li key={i}>
-                <button
-                  type="button"
-                  aria-label={`To before turn ${i + 1}, ${turn.name}`}
-                  aria-current={i === position ? 'step' : undefined}
-                  onClick={() => setPosition(i)}
-                  className={classes(
-                    'turns min-h-8 min-w-8 rounded border px-1',
-                    i === position ? 'border-amber text-amber' : 'border-line',
-                    i < position && 'text-soft',
-                  )}
-                >
-                  {writeTurnName(turn.name, settings.writeDialect)}
-                </button>
-              </li>
-            ))}
-          </ol>
-        </div>
+        <Player
+          puzzle={puzzle}
+          scheme={scheme}
+          marks={settings.marks}
+          dialect={settings.writeDialect}
+          played={played}
+          label="The puzzle"
+          listLabel="Turns of the solve"
+          height="h-[22rem]"
+          speed={speed}
+          onSpeed={setSpeed}
+        />
         <div className="grid content-start gap-4">
           {solve.splits.length > 0 && (
             <section className="rounded-lg border border-line bg-surface p-4">

@@ -11,7 +11,7 @@ import { puzzleById } from '@/core/catalog'
 import { openSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { checked, isId } from '@/server/outside'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { findSolve, removeSolve, setRemark } from '@/server/solves'
 
 const gone = fail('not-found', 'This solve is not in the log any more.')
@@ -23,21 +23,21 @@ const remarkSchema = object({
 export async function saveRemark(solveId: string, remark: string): Promise<Result<true>> {
   const read = await checked(remarkSchema, { remark })
   if (!read.ok) return read
-  if (!isId(solveId) || !(await setRemark(await defaultProfile(), solveId, read.value.remark)))
+  if (!isId(solveId) || !(await setRemark(await solverId(), solveId, read.value.remark)))
     return gone
   revalidatePath('/log')
   return ok(true)
 }
 
 export async function discardSolve(solveId: string): Promise<Result<true>> {
-  if (!isId(solveId) || !(await removeSolve(await defaultProfile(), solveId))) return gone
+  if (!isId(solveId) || !(await removeSolve(await solverId(), solveId))) return gone
   revalidatePath('/log')
   return ok(true)
 }
 
 /** Puts the start of a logged solve on the bench again; the id of the bench is returned. */
 export async function solveAgain(solveId: string): Promise<Result<string>> {
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const solve = isId(solveId) ? await findSolve(profileId, solveId) : undefined
   if (!solve) return gone
   const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined

@@ -3,7 +3,7 @@
 import { revalidatePath } from 'next/cache'
 import { fail, ok, type Result } from '@/core/result'
 import { forgetOwnSchool, keepSchool } from '@/server/ownSchools'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 /** Longer than any school file that is read. */
 const MOST_CHARACTERS = 200_000
@@ -18,7 +18,7 @@ export async function keepSchoolFile(puzzleId: unknown, text: unknown): Promise<
   } catch (error) {
     return fail('bad-school', `This is no JSON: ${(error as Error).message}.`, { field: 'text' })
   }
-  const kept = await keepSchool(await defaultProfile(), puzzleId.slice(0, 80), input)
+  const kept = await keepSchool(await solverId(), puzzleId.slice(0, 80), input)
   if (kept.ok) revalidatePath('/', 'layout')
   return kept
 }
@@ -27,7 +27,7 @@ export async function keepSchoolFile(puzzleId: unknown, text: unknown): Promise<
 export async function forgetSchoolFile(puzzleId: unknown, id: unknown): Promise<Result<true>> {
   if (typeof puzzleId !== 'string' || typeof id !== 'string')
     return fail('bad-input', 'id must name a school.', { field: 'id' })
-  if (!(await forgetOwnSchool(await defaultProfile(), puzzleId.slice(0, 80), id.slice(0, 40))))
+  if (!(await forgetOwnSchool(await solverId(), puzzleId.slice(0, 80), id.slice(0, 40))))
     return fail('in-use', 'A bench or a logged solve follows this school, so it stays known.')
   revalidatePath('/', 'layout')
   return ok(true)

@@ -126,7 +126,7 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
         <Group title="You">
           <TextField
             label="Nickname"
-            hint="Written into the log with every solve."
+            hint="How the others here call you; written into the log with every solve."
             value={now.nickname}
             error={errorAt('nickname')}
             onChange={(event) => change({ nickname: event.target.value })}

@@ -4,12 +4,14 @@ import { revalidatePath } from 'next/cache'
 import { ok, type Result } from '@/core/result'
 import { settingsSchema, type Settings } from '@/core/settings'
 import { checked } from '@/server/outside'
-import { defaultProfile, writeSettings } from '@/server/profiles'
+import { writeSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 export async function saveSettings(input: unknown): Promise<Result<Settings>> {
   const settings = await checked(settingsSchema, input)
   if (!settings.ok) return settings
-  await writeSettings(await defaultProfile(), settings.value)
+  const written = await writeSettings(await solverId(), settings.value)
+  if (!written.ok) return written
   revalidatePath('/', 'layout')
   return ok(settings.value)
 }

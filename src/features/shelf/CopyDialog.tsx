@@ -4,7 +4,7 @@ import { Pencil, Plus } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState, useTransition } from 'react'
 import { toast } from 'sonner'
-import { CATALOG_NAMES, definitionById, forgetDefinition, ownDefinitions } from '@/core/catalog'
+import { CATALOG_NAMES, definitionById, forgetDefinition } from '@/core/catalog'
 import { settingId, settingOf, splitId } from '@/core/catalog/setting'
 import { CLOCK_WORDS, ringWords } from '@/core/analysis/placeNames'
 import { unit } from '@/core/geometry/vector'
@@ -25,14 +25,22 @@ import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { discardCopy, forgetPuzzle, putFileOnShelf, saveCopy } from './actions'
+import { HandOver } from './HandOver'
+import { needDefinition } from './needDefinition'
 import { PuzzleFileField, readChosenFile, useFileDrop, type PuzzleFile } from './PuzzleFile'
 
 const FIRST = CATALOG_NAMES[0].id
 
 const schemeOf = (puzzleId: string): Scheme => definitionById(puzzleId)?.colours ?? []
 
+/** A puzzle of the solver's own, as it stands in a list. */
+export interface OwnName {
+  readonly id: string
+  readonly name: string
+}
+
 /** Adds a copy of a known puzzle, or of one that a puzzle file describes, chosen or dropped here. */
-export function AddCopy() {
+export function AddCopy({ own }: { own: readonly OwnName[] }) {
   const [open, setOpen] = useState(false)
   const [file, setFile] = useState<PuzzleFile>()
   const read = (chosen: File) => {
@@ -68,6 +76,7 @@ export function AddCopy() {
         {(!file || file.read.ok) && (
           <CopyForm
             key={file?.name}
+            own={own}
             file={file?.read.ok ? file.read.value : undefined}
             onDone={() => setOpen(false)}
           />
@@ -79,9 +88,14 @@ export function AddCopy() {
 
 export function EditCopy({ copy }: { copy: Copy }) {
   const [open, setOpen] = useState(false)
+  const begin = async () => {
+    const known = await needDefinition(copy.puzzleId)
+    if (known.ok) setOpen(true)
+    else toast.error(known.problem.sentence)
+  }
   return (
     <>
-      <IconButton title="Change" label={`Change ${copy.name}`} onClick={() => setOpen(true)}>
+      <IconButton title="Change" label={`Change ${copy.name}`} onClick={() => void begin()}>
         <Pencil size={16} aria-hidden />
       </IconButton>
       <Sheet
@@ -91,6 +105,7 @@ export function EditCopy({ copy }: { copy: Copy }) {
         description="Its name, colours and remarks."
       >
         <CopyForm copy={copy} onDone={() => setOpen(false)} />
+        <HandOver copy={copy} onDone={() => setOpen(false)} />
       </Sheet>
     </>
   )
@@ -99,9 +114,11 @@ export function EditCopy({ copy }: { copy: Copy }) {
 function CopyForm({
   copy,
   file,
+  own = [],
   onDone,
 }: {
   copy?: Copy
+  own?: readonly OwnName[]
   /** What a puzzle file says, if the puzzle comes from one. */
   file?: PuzzleDefinition
   onDone: () => void
@@ -135,7 +152,15 @@ function CopyForm({
       router.refresh()
     })
 
-  const isOwn = !copy && !file && ownDefinitions().some(({ id }) => id === splitId(puzzleId).file)
+  const choose = (id: string) =>
+    begin(async () => {
+      const known = await needDefinition(id)
+      if (!known.ok) return setProblem(known.problem)
+      setPuzzleId(id)
+      setScheme(known.value.colours)
+    })
+
+  const isOwn = !copy && !file && own.some(({ id }) => id === splitId(puzzleId).file)
   const forget = () =>
     begin(async () => {
       const { file: fileId } = splitId(puzzleId)
@@ -161,14 +186,11 @@ function CopyForm({
         <Choice
           label="Puzzle"
           value={splitId(puzzleId).file}
-          options={[...CATALOG_NAMES, ...ownDefinitions()].map((each) => ({
+          options={[...CATALOG_NAMES, ...own].map((each) => ({
             value: each.id,
             name: each.name,
           }))}
-          onChange={(event) => {
-            setPuzzleId(event.target.value)
-            setScheme(schemeOf(event.target.value))
-          }}
+          onChange={(event) => choose(event.target.value)}
         />
       )}
       {isOwn && (

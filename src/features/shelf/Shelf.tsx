@@ -1,7 +1,6 @@
 import { formatDistanceToNow } from 'date-fns'
 import { puzzleById } from '@/core/catalog'
 import { must, type Result } from '@/core/result'
-import { readState } from '@/core/state'
 import type { CareEntry } from '@/server/care'
 import type { ShelvedCopy } from '@/server/copies'
 import { times } from '@/core/words'
@@ -9,11 +8,11 @@ import type { DamagedPuzzle } from '@/server/ownPuzzles'
 import { LinkButton } from '@/ui/Button'
 import { Damaged } from '@/ui/Damaged'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
-import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
+import { PuzzleImage } from '@/ui/puzzle-picture/PuzzleImage'
 import { Care } from './CareSheet'
-import { AddCopy, EditCopy } from './CopyDialog'
+import { AddCopy, EditCopy, type OwnName } from './CopyDialog'
 import { RemoveDamaged } from './RemoveDamaged'
-import type { Standing } from './standing'
+import type { Standing } from '@/server/standing'
 
 export interface ShelfEntry {
   copy: ShelvedCopy
@@ -24,11 +23,14 @@ export interface ShelfEntry {
 export function Shelf({
   entries,
   damaged,
+  own,
   marks,
 }: {
   entries: readonly ShelfEntry[]
   /** Puzzle files that cannot be read. */
   damaged: readonly DamagedPuzzle[]
+  /** Puzzle files that can. */
+  own: readonly OwnName[]
   marks: boolean
 }) {
   const kinds = [...new Set(entries.flatMap((entry) => kindOf(entry) ?? []))]
@@ -44,7 +46,7 @@ export function Shelf({
               : `${entries.length} ${entries.length === 1 ? 'puzzle' : 'puzzles'}`}
           </p>
         </div>
-        <AddCopy />
+        <AddCopy own={own} />
       </div>
       {entries.length === 0 && (
         <p className="max-w-prose rounded-lg border border-line bg-surface p-5">
@@ -112,13 +114,13 @@ function ShelfCard({ copy, standing: read, care, marks }: ShelfEntry & { marks: 
   const standing = must(read)
   return (
     <li className="flex w-full flex-col rounded-lg border border-line bg-surface p-3 min-[480px]:w-[17.5rem]">
-      <PuzzlePicture
-        puzzle={puzzle}
-        state={must(readState(puzzle, standing.state))}
+      <PuzzleImage
+        puzzleId={copy.puzzleId}
+        state={standing.state}
         scheme={copy.scheme}
         marks={marks}
         label={`${copy.name}, seen from in front and from behind`}
-        className="mb-1 h-24 w-full"
+        className="mb-1 h-24 w-full object-contain"
       />
       <div className="flex items-center">
         <h3 className="min-w-0 grow text-base">{copy.name}</h3>

@@ -9,10 +9,12 @@ import { fail, ok, type Result } from '@/core/result'
 import { addCare, removeCare } from '@/server/care'
 import { removeSession } from '@/server/benchSessions'
 import { addCopy, removeCopy, updateCopy } from '@/server/copies'
+import { handOver } from '@/server/handOver'
 import { checked, isId } from '@/server/outside'
 import { addOwnPuzzle, forgetOwnPuzzle, ownId } from '@/server/ownPuzzles'
 import { transaction } from '@/server/pool'
-import { defaultProfile } from '@/server/profiles'
+import { nicknames, type Solver } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { careSchema } from './careSchema'
 import { copySchema } from './copySchema'
 
@@ -20,7 +22,7 @@ import { copySchema } from './copySchema'
 export async function saveCopy(input: unknown, id?: string): Promise<Result<string>> {
   const copy = await checked(copySchema, input)
   if (!copy.ok) return copy
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const puzzle = puzzleById(copy.value.puzzleId)
   if (!puzzle.ok) return fail('bad-input', puzzle.problem.sentence, { field: 'puzzleId' })
   if (!hasColours(copy.value.scheme, puzzle.value.definition)) return otherColours
@@ -42,7 +44,7 @@ export async function putFileOnShelf(input: unknown, file: unknown): Promise<Res
   const copy = await checked(copySchema, { ...Object(input), puzzleId: ownId(definition) })
   if (!copy.ok) return copy
   if (!hasColours(copy.value.scheme, definition)) return otherColours
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const added = await transaction(async (client) => {
     const stored = await addOwnPuzzle(profileId, definition, client)
     return stored.ok ? ok(await addCopy(profileId, copy.value, client)) : stored
@@ -55,7 +57,7 @@ export async function putFileOnShelf(input: unknown, file: unknown): Promise<Res
 export async function forgetPuzzle(puzzleId: string): Promise<Result<true>> {
   if (
     typeof puzzleId !== 'string' ||
-    !(await forgetOwnPuzzle(await defaultProfile(), puzzleId.slice(0, 40)))
+    !(await forgetOwnPuzzle(await solverId(), puzzleId.slice(0, 40)))
   )
     return fail('in-use', 'This puzzle stands on the shelf or in the log, so it stays known.')
   revalidatePath('/shelf')
@@ -70,14 +72,14 @@ const otherColours = fail('bad-input', 'The colours do not belong to this puzzle
 })
 
 export async function discardCopy(id: string): Promise<Result<string>> {
-  if (!isId(id) || !(await removeCopy(await defaultProfile(), id))) return gone
+  if (!isId(id) || !(await removeCopy(await solverId(), id))) return gone
   revalidatePath('/shelf')
   return ok(id)
 }
 
 /** Removes a bench and what happened on it; solves stay in the log. */
 export async function discardBench(id: string): Promise<Result<string>> {
-  if (!isId(id) || !(await removeSession(await defaultProfile(), id)))
+  if (!isId(id) || !(await removeSession(await solverId(), id)))
     return fail('not-found', 'This bench is not there any more.')
   revalidatePath('/', 'layout')
   return ok(id)
@@ -86,16 +88,34 @@ export async function discardBench(id: string): Promise<Result<string>> {
 export async function addCareEntry(copyId: string, input: unknown): Promise<Result<true>> {
   const entry = await checked(careSchema, input)
   if (!entry.ok) return entry
-  if (!isId(copyId) || !(await addCare(await defaultProfile(), copyId, entry.value))) return gone
+  if (!isId(copyId) || !(await addCare(await solverId(), copyId, entry.value))) return gone
   revalidatePath('/shelf')
   return ok(true)
 }
 
 export async function removeCareEntry(id: string): Promise<Result<true>> {
-  if (!isId(id) || !(await removeCare(await defaultProfile(), id)))
+  if (!isId(id) || !(await removeCare(await solverId(), id)))
     return fail('not-found', 'This entry is not there any more.')
   revalidatePath('/shelf')
   return ok(true)
 }
 
 const gone = fail('not-found', 'This puzzle is not on the shelf any more.')
+
+/** The other solvers on this machine, by name. */
+export async function takers(): Promise<Pick<Solver, 'id' | 'nickname'>[]> {
+  const own = await solverId()
+  return (await nicknames()).filter(({ id }) => id !== own)
+}
+
+/** Hands a copy over with its benches; who has it now is returned. */
+export async function handCopyOver(
+  copyId: unknown,
+  to: unknown,
+): Promise<Result<{ readonly nickname: string }>> {
+  if (!isId(to)) return fail('not-found', 'This solver is not here any more.', { field: 'to' })
+  if (!isId(copyId)) return gone
+  const done = await handOver(await solverId(), copyId, to)
+  revalidatePath('/', 'layout')
+  return done
+}

@@ -10,7 +10,7 @@ import { openSession } from '../benchSessions'
 import { addCare, type NewCareEntry } from '../care'
 import { addCopy, shelf } from '../copies'
 import { transaction } from '../pool'
-import { defaultProfile, writeSettings } from '../profiles'
+import { firstProfile, writeSettings } from '../profiles'
 import { addSolve } from '../solves'
 import { circleSolves } from './circle'
 
@@ -74,7 +74,7 @@ const BENCHES = [
 
 /** True if the demo was loaded, false if there were puzzles on the shelf already. */
 export async function loadDemo(): Promise<boolean> {
-  const profileId = await defaultProfile()
+  const profileId = await firstProfile()
   if ((await shelf(profileId)).length > 0) return false
   await writeSettings(profileId, { ...DEFAULT_SETTINGS, nickname: 'Gull' })
   const copies = await transaction(async (client) => {

@@ -1,7 +1,6 @@
 import { markInk, MARK_PATHS } from '../marks'
+import { BODY } from './look'
 import { markTransform, outlinePath, type FlatFacet } from './project'
-
-const BODY = '#10131a'
 
 /** One facet drawn flat: the dark body, and on it the sticker with its mark. */
 export function Facet({

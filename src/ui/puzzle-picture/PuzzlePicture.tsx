@@ -3,6 +3,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
 import { Facet } from './Facet'
+import { EDGE, STEP, VIEW_BOX } from './look'
 import { project } from './project'
 
 /** The pair of windows drawn flat, for lists, cases and print. */
@@ -31,14 +32,14 @@ export function PuzzlePicture({
   const lit = new Set(puzzle.pieces.flatMap(({ id }, p) => (attend.includes(id) ? [p] : [])))
   return (
     <svg
-      viewBox="-1.05 -1.05 4.2 2.1"
+      viewBox={VIEW_BOX}
       role={label ? 'img' : undefined}
       aria-label={label || undefined}
       aria-hidden={label ? undefined : true}
       className={className}
     >
       {WINDOW_NAMES.map((name, i) => (
-        <g key={name} transform={`translate(${2.1 * i} 0)`} strokeLinejoin="round">
+        <g key={name} transform={`translate(${STEP * i} 0)`} strokeLinejoin="round">
           {project(puzzle, state, scheme, name)
             .filter(({ piece }) => !only || only.includes(piece))
             .map((facet, at) => {
@@ -49,7 +50,7 @@ export function PuzzlePicture({
                   facet={facet}
                   marks={marks}
                   edge={isLit ? 'var(--amber)' : undefined}
-                  edgeWidth={isLit ? 0.05 : facet.sticker ? 0.02 : 0.01}
+                  edgeWidth={isLit ? EDGE.lit : facet.sticker ? EDGE.sticker : EDGE.bare}
                 />
               )
             })}

@@ -2,6 +2,7 @@ import { memo, useId } from 'react'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import { start, type State } from '@/core/state'
 import { WINDOW_NAMES } from '../camera'
+import { ArrowHead } from '../ArrowHead'
 import { bentArrow } from '../puzzle-view/overlay'
 import { Facet } from './Facet'
 import { flatEye, project } from './project'
@@ -24,19 +25,7 @@ export const TurnPicture = memo(function TurnPicture({
   const head = useId()
   return (
     <svg viewBox="-1.05 -1.05 4.2 2.1" aria-hidden className={className}>
-      <defs>
-        <marker
-          id={head}
-          viewBox="0 0 10 10"
-          refX="6"
-          refY="5"
-          markerWidth="3.6"
-          markerHeight="3.6"
-          orient="auto"
-        >
-          <path d="M0 0 10 5 0 10z" fill="context-stroke" />
-        </marker>
-      </defs>
+      <ArrowHead id={head} size={3.6} />
       {WINDOW_NAMES.map((name, i) => {
         const path = bentArrow(puzzle, state, turn, flatEye(puzzle, name))
           .map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(3)} ${y.toFixed(3)}`)

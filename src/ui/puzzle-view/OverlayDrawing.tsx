@@ -1,4 +1,5 @@
 import { Fragment, useId } from 'react'
+import { ArrowHead } from '../ArrowHead'
 import type { Overlay, Point } from './overlay'
 
 /** Radius of a numbered disc, and how far arrows keep from what they join, in pixels. */
@@ -19,19 +20,7 @@ export function OverlayDrawing({
   const head = useId()
   return (
     <svg aria-hidden className="pointer-events-none absolute inset-0 size-full">
-      <defs>
-        <marker
-          id={head}
-          viewBox="0 0 10 10"
-          refX="6"
-          refY="5"
-          markerWidth="4.2"
-          markerHeight="4.2"
-          orient="auto-start-reverse"
-        >
-          <path d="M0 0 10 5 0 10z" fill="context-stroke" />
-        </marker>
-      </defs>
+      <ArrowHead id={head} size={4.2} />
       {overlays.map(({ letters, numbers, arrows, turns }, i) => (
         <Fragment key={i}>
           {letters.map(({ name, at: [x, y] }) => (

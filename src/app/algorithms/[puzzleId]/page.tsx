@@ -18,7 +18,7 @@ export default async function AlgorithmShelfPage({
     keptAlgorithms(profileId, puzzleId),
   ])
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={puzzleId}>
       <AlgorithmShelf
         puzzleId={puzzleId}
         settings={settings}

@@ -9,7 +9,8 @@ import { decoded } from '@/server/address'
 import { isId } from '@/server/outside'
 import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Anatomy' }
 
@@ -26,7 +27,7 @@ export default async function AnatomyPage({ params, searchParams }: Asked) {
   ])
   const asked = decoded(raw)
   if (asked === undefined) notFound()
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const copyId = isId(asked) ? asked : [copyAsked ?? ''].flat()[0]
   const [found, settings] = await Promise.all([
     isId(copyId) ? findCopy(profileId, copyId) : undefined,
@@ -41,7 +42,7 @@ export default async function AnatomyPage({ params, searchParams }: Asked) {
   if (!puzzle.ok) notFound()
   const { definition } = puzzle.value
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={puzzleId}>
       <Anatomy
         key={asked}
         given={{

@@ -8,7 +8,7 @@ import {
   writeCsv,
   writeJson,
 } from '@/server/logFile'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { listSolves } from '@/server/solves'
 
 const MOST_SOLVES = 1_000_000
@@ -21,7 +21,7 @@ export function GET(request: Request): Promise<Response> {
     const kind = new URL(request.url).searchParams.get('as') ?? 'json'
     if (kind !== 'json' && kind !== 'csv')
       return fail('bad-input', 'as must be json or csv.', { field: 'as' })
-    const profileId = await defaultProfile()
+    const profileId = await solverId()
     const solves = await listSolves(profileId, MOST_SOLVES)
     return ok({
       name: `merry-lantern-log.${kind}`,
@@ -40,7 +40,7 @@ export function POST(request: Request): Promise<Response> {
     const text = await textOf(request, LONGEST_BODY)
     if (!text.ok) return text
     const mine = before.then(async () => {
-      const profileId = await defaultProfile()
+      const profileId = await solverId()
       const read = await readLogFile(text.value)
       return read.ok ? importSolves(profileId, read.value) : read
     })

@@ -1,13 +1,14 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { Bench } from '@/features/bench/Bench'
-import { entriesOf, findSession } from '@/server/benchSessions'
+import { findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { standingBench } from '@/server/damage'
 import { isId } from '@/server/outside'
 import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Bench' }
 
@@ -16,24 +17,22 @@ export default async function BenchPage({
   searchParams,
 }: {
   params: Promise<{ sessionId: string }>
-  searchParams: Promise<{ sequence?: string | string[] }>
+  searchParams: Promise<{ sequence?: string | string[]; all?: string | string[] }>
 }) {
-  const [{ sessionId }, { sequence = '' }] = await Promise.all([params, searchParams])
+  const [{ sessionId }, { sequence = '', all }] = await Promise.all([params, searchParams])
   if (!isId(sessionId)) notFound()
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
-  const [entries, settings] = await Promise.all([entriesOf(sessionId), readSettings(profileId)])
-  const stood = standingBench(
-    copy,
-    session,
-    entries.map(({ event }) => event),
-  )
+  const [stood, settings] = await Promise.all([
+    standingBench(copy, session, all !== undefined),
+    readSettings(profileId),
+  ])
   if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const { school, variant, startState, scramble } = session
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={copy.puzzleId}>
       <Bench
         key={sessionId}
         given={{
@@ -46,7 +45,7 @@ export default async function BenchPage({
           variant,
           startState,
           scramble,
-          entries,
+          ...stood.value.tail,
         }}
         settings={settings}
         sequence={[sequence].flat()[0].slice(0, 4000)}

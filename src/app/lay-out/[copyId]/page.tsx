@@ -6,7 +6,8 @@ import { puzzleOf } from '@/server/damage'
 import { isId } from '@/server/outside'
 import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Lay out' }
 
@@ -22,13 +23,13 @@ export default async function LayOutPage({
   const { copyId } = await params
   const { way } = await searchParams
   if (!isId(copyId)) notFound()
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const [copy, settings] = await Promise.all([findCopy(profileId, copyId), readSettings(profileId)])
   if (!copy) notFound()
   const puzzle = puzzleOf(copy)
   if (!puzzle.ok) return <DamagedPage what={copy.name} problem={puzzle.problem} copyId={copy.id} />
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={copy.puzzleId}>
       <LayOut
         copy={copy}
         settings={settings}

@@ -6,7 +6,8 @@ import { puzzleOf, replayed } from '@/server/damage'
 import { isId } from '@/server/outside'
 import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { findSolve } from '@/server/solves'
 
 export const metadata: Metadata = { title: 'Solve' }
@@ -14,7 +15,7 @@ export const metadata: Metadata = { title: 'Solve' }
 export default async function SolvePage({ params }: { params: Promise<{ solveId: string }> }) {
   const { solveId } = await params
   if (!isId(solveId)) notFound()
-  const profileId = await defaultProfile()
+  const profileId = await solverId()
   const [solve, settings] = await Promise.all([
     findSolve(profileId, solveId),
     readSettings(profileId),
@@ -25,7 +26,7 @@ export default async function SolvePage({ params }: { params: Promise<{ solveId:
   if (!played.ok) return <DamagedPage what="A solve" problem={played.problem} />
   const scheme = copy && puzzleOf(copy).ok ? copy.scheme : played.value.definition.colours
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={solve.puzzleId}>
       <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />
     </WithOwnPuzzles>
   )

@@ -4,7 +4,8 @@ import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { puzzleById } from '@/core/catalog'
 import { Schools } from '@/features/schools/Schools'
 import { decoded } from '@/server/address'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Schools' }
 
@@ -12,11 +13,11 @@ export const metadata: Metadata = { title: 'Schools' }
 export default async function SchoolsOfPage({ params }: { params: Promise<{ puzzleId: string }> }) {
   const asked = decoded((await params).puzzleId)
   if (asked === undefined) notFound()
-  const settings = await readSettings(await defaultProfile())
+  const settings = await readSettings(await solverId())
   const puzzle = puzzleById(asked)
   if (!puzzle.ok) notFound()
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={asked}>
       <Schools puzzleId={asked} settings={settings} />
     </WithOwnPuzzles>
   )

@@ -1,20 +1,14 @@
 import type { Metadata } from 'next'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { Finder } from '@/features/algorithms/Finder'
-import { puzzleAsked, valueOf, type Query } from '../../asked'
+import { puzzleAsked, valueOf, type Asked } from '../../asked'
 
 export const metadata: Metadata = { title: 'Find a sequence' }
 
-export default async function FinderPage({
-  params,
-  searchParams,
-}: {
-  params: Promise<{ puzzleId: string }>
-  searchParams: Query
-}) {
+export default async function FinderPage({ params, searchParams }: Asked) {
   const { puzzleId, settings } = await puzzleAsked(params)
   return (
-    <WithOwnPuzzles>
+    <WithOwnPuzzles puzzleId={puzzleId}>
       <Finder
         puzzleId={puzzleId}
         asked={await valueOf(searchParams, 'wish')}

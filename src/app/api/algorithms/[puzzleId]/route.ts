@@ -1,7 +1,7 @@
 import { exportAlgorithms } from '@/server/algorithms'
 import { jsonFile } from '@/server/answer'
 import { decoded } from '@/server/address'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 import { puzzleById } from '@/core/catalog'
 
 /** The sequences of a person's own for a puzzle, as a file. */
@@ -11,7 +11,7 @@ export function GET(
 ): Promise<Response> {
   return jsonFile('algorithms.json', async () => {
     const puzzleId = decoded((await params).puzzleId)
-    const profileId = await defaultProfile()
+    const profileId = await solverId()
     return puzzleId !== undefined && puzzleById(puzzleId).ok
       ? await exportAlgorithms(profileId, puzzleId)
       : undefined

@@ -1,9 +1,10 @@
 import { fail, ok } from '@/core/result'
 import { answering, jsonOf } from '@/server/answer'
 import { batchSchema } from '@/server/benchEventSchema'
-import { appendEntries, entriesOf, findSession, MOST_EVENTS } from '@/server/benchSessions'
+import { appendEntries, findSession, MOST_EVENTS } from '@/server/benchSessions'
 import { checked, isId } from '@/server/outside'
-import { defaultProfile } from '@/server/profiles'
+import { entriesAfter } from '@/server/snapshots'
+import { solverId } from '@/server/solver'
 
 interface Asked {
   params: Promise<{ sessionId: string }>
@@ -20,9 +21,9 @@ export function GET(request: Request, { params }: Asked): Promise<Response> {
     const after = Number(new URL(request.url).searchParams.get('after') ?? '0')
     if (!Number.isInteger(after) || after < 0 || after > MOST_EVENTS)
       return fail('bad-input', 'after must be the number of known events.', { field: 'after' })
-    const profileId = await defaultProfile()
+    const profileId = await solverId()
     if (!isId(sessionId) || !(await findSession(profileId, sessionId))) return gone
-    return ok({ entries: await entriesOf(sessionId, after) })
+    return ok({ entries: await entriesAfter(sessionId, after) })
   })
 }
 
@@ -36,6 +37,6 @@ export function POST(request: Request, { params }: Asked): Promise<Response> {
     const read = await checked(batchSchema, json.value)
     if (!read.ok) return read
     const { after, entries } = read.value
-    return appendEntries(await defaultProfile(), sessionId, after, entries)
+    return appendEntries(await solverId(), sessionId, after, entries)
   })
 }

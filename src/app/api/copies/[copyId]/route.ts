@@ -1,7 +1,7 @@
 import { jsonFile } from '@/server/answer'
 import { exportCopy } from '@/server/exportCopy'
 import { isId } from '@/server/outside'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 /** A copy and its benches as a file. */
 export function GET(
@@ -10,6 +10,6 @@ export function GET(
 ): Promise<Response> {
   return jsonFile('merry-lantern-copy.json', async () => {
     const { copyId } = await params
-    return isId(copyId) ? await exportCopy(await defaultProfile(), copyId) : undefined
+    return isId(copyId) ? await exportCopy(await solverId(), copyId) : undefined
   })
 }

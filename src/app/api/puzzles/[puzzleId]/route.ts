@@ -1,6 +1,6 @@
 import { jsonFile } from '@/server/answer'
 import { exportPuzzle } from '@/server/exportCopy'
-import { defaultProfile } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 const OWN_ID = /^own-[0-9a-f]{1,40}$/
 
@@ -11,6 +11,6 @@ export function GET(
 ): Promise<Response> {
   return jsonFile('puzzle.json', async () => {
     const { puzzleId } = await params
-    return OWN_ID.test(puzzleId) ? await exportPuzzle(await defaultProfile(), puzzleId) : undefined
+    return OWN_ID.test(puzzleId) ? await exportPuzzle(await solverId(), puzzleId) : undefined
   })
 }

@@ -3,7 +3,8 @@ import { fail } from '@/core/result'
 import { answering } from '@/server/answer'
 import { finishSession } from '@/server/finish'
 import { isId } from '@/server/outside'
-import { defaultProfile, readSettings } from '@/server/profiles'
+import { readSettings } from '@/server/profiles'
+import { solverId } from '@/server/solver'
 
 /** Replays the stored events and logs the solve; its id is returned, however often it is asked for. */
 export function POST(
@@ -13,7 +14,7 @@ export function POST(
   return answering(async () => {
     const { sessionId } = await params
     if (!isId(sessionId)) return fail('not-found', 'This bench is not there any more.')
-    const profileId = await defaultProfile()
+    const profileId = await solverId()
     const { nickname } = await readSettings(profileId)
     const logged = await finishSession(profileId, sessionId, nickname)
     if (logged.ok) revalidatePath('/', 'layout')

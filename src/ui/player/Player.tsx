@@ -8,10 +8,12 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
-import type { Guide } from '@/ui/puzzle-view/overlay'
+import { NO_GUIDE, type Guide } from '@/ui/puzzle-view/overlay'
 import type { Lights } from '@/ui/puzzle-view/PuzzleScene'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import type { Played } from './useSequence'
+
+const NO_LIGHTS: Lights = { attend: [], safe: [], places: [] }
 
 /** The windows with a sequence on them: its turns as buttons, and what plays it. */
 export function Player({
@@ -20,9 +22,11 @@ export function Player({
   marks,
   dialect,
   played,
-  lights,
-  guide,
+  lights = NO_LIGHTS,
+  guide = NO_GUIDE,
   label,
+  listLabel = 'Turns',
+  height = 'h-64 lg:h-auto lg:min-h-0 lg:grow',
   speed,
   onSpeed,
 }: {
@@ -31,9 +35,12 @@ export function Player({
   marks: boolean
   dialect: DialectId
   played: Played
-  lights: Lights
-  guide: Guide
+  lights?: Lights
+  guide?: Guide
   label: string
+  listLabel?: string
+  /** Classes that give the windows their height. */
+  height?: string
   /** Milliseconds a turn. */
   speed: number
   onSpeed: (milliseconds: number) => void
@@ -42,7 +49,7 @@ export function Player({
   const next = turns[position]
   return (
     <div className="flex min-h-0 flex-col gap-2">
-      <div className="h-64 lg:h-auto lg:min-h-0 lg:grow">
+      <div className={height}>
         <PuzzleWindows
           ref={windows}
           puzzle={puzzle}
@@ -54,7 +61,7 @@ export function Player({
           label={`${label}, after ${position} of ${turns.length} turns`}
         />
       </div>
-      <ol aria-label="Turns" className="flex flex-wrap gap-1">
+      <ol aria-label={listLabel} className="flex flex-wrap gap-1">
         {turns.map((turn, i) => (
           <li key={i}>
             <button
@@ -98,6 +105,9 @@ export function Player({
           {isPlaying ? <Pause size={16} aria-hidden /> : <Play size={16} aria-hidden />}
           {isPlaying ? 'Pause' : position === turns.length ? 'Again' : 'Play'}
         </Button>
+        <span className="text-sm text-soft">
+          {position} of {turns.length}
+        </span>
         <label className="flex items-center gap-2 text-sm text-soft">
           Slower
           <input

@@ -1,3 +1,0 @@
-import { stopServer } from './server'
-
-export default stopServer

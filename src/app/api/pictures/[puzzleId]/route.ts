@@ -1,0 +1,52 @@
+import { puzzleById } from '@/core/catalog'
+import { fail, ok, type Result } from '@/core/result'
+import { readState } from '@/core/state'
+import { decoded } from '@/server/address'
+import { answering } from '@/server/answer'
+import { solverId } from '@/server/solver'
+import { readColours } from '@/ui/puzzle-picture/address'
+import { pictureSvg } from '@/ui/puzzle-picture/svg'
+
+/** Drawn lately, by address: a shelf asks for the same ones again and again. */
+const drawn = new Map<string, string>()
+const MOST_DRAWN = 500
+
+/** A picture of a puzzle in a state; see `pictureAddress`. */
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ puzzleId: string }> },
+): Promise<Response> {
+  let svg: string | undefined
+  const answer = await answering(async () => {
+    // A puzzle of somebody's own is drawn for them alone.
+    await solverId()
+    const read = pictureOf(decoded((await params).puzzleId) ?? '', new URL(request.url))
+    if (read.ok) svg = read.value
+    return read
+  })
+  return svg === undefined
+    ? answer
+    : new Response(svg, {
+        headers: {
+          'content-type': 'image/svg+xml',
+          'cache-control': 'private, max-age=31536000, immutable',
+        },
+      })
+}
+
+function pictureOf(puzzleId: string, { searchParams }: URL): Result<string> {
+  const puzzle = puzzleById(puzzleId)
+  if (!puzzle.ok) return fail('not-found', puzzle.problem.sentence)
+  const key = `${puzzleId}?${searchParams.toString()}`
+  const known = drawn.get(key)
+  if (known) return ok(known)
+  const state = readState(puzzle.value, searchParams.get('state') ?? '')
+  if (!state.ok) return fail('bad-input', state.problem.sentence, { field: 'state' })
+  const scheme = readColours(searchParams.get('colours') ?? '', puzzle.value.definition.colours)
+  if (!scheme.ok) return scheme
+  const svg = pictureSvg(puzzle.value, state.value, scheme.value, searchParams.has('marks'))
+  drawn.set(key, svg)
+  const [oldest] = drawn.keys()
+  if (drawn.size > MOST_DRAWN && oldest !== undefined) drawn.delete(oldest)
+  return ok(svg)
+}

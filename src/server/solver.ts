@@ -1,0 +1,39 @@
+/** Who sits before the browser that asks. No password: whoever uses this machine may be any of its solvers. */
+import { cookies, headers } from 'next/headers'
+import { redirect } from 'next/navigation'
+import { PAGE_HEADER } from './headers'
+import type { Profile } from './asking'
+import { whoAsks } from './profiles'
+
+/** Kept by the browser: the id of the solver who was chosen there. */
+const COOKIE = 'merry-solver'
+/** As long as browsers keep one. */
+const SECONDS = 400 * 24 * 3600
+
+/** Someone has to be chosen before this can be answered. */
+export class NobodyChosen extends Error {}
+
+/** Undefined if someone has to be chosen first. */
+export async function solverHere(): Promise<Profile | undefined> {
+  return whoAsks((await cookies()).get(COOKIE)?.value)
+}
+
+/**
+ * The id of the solver who asks. Every page, route and action begins with it. A page on which nobody is chosen
+ * yet leads to the choice and back.
+ *
+ * @throws NobodyChosen where no page is asked for
+ */
+export async function solverId(): Promise<string> {
+  const solver = await solverHere()
+  if (solver) return solver.id
+  const page = (await headers()).get(PAGE_HEADER)
+  if (page === null) throw new NobodyChosen('nobody is chosen')
+  redirect(`/solvers?then=${encodeURIComponent(page)}`)
+}
+
+/** From now on this browser asks for this solver. */
+export async function rememberSolver(id: string): Promise<void> {
+  const kept = await cookies()
+  kept.set(COOKIE, id, { path: '/', maxAge: SECONDS, httpOnly: true, sameSite: 'lax' })
+}
