@@ -1,7 +1,8 @@
 /**
  * `npm run bench`: the figures that the issues ask for, measured on this machine. With --quick fewer
  * states; with `--only ID,ID` piece by piece alone, for these puzzles; with `--hostile` input from a stranger
- * alone; with `--cards` every claim of 20,000 cards alone; with `--schools` the written schools of other puzzles alone; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
+ * alone; with `--cards` every claim of 20,000 cards alone; with `--schools` the written schools of other puzzles alone; with `--growth` a full
+ * database alone, with `--load` many solvers at once; with `--kills` the program is killed in mid-solve instead. The browser figures need a built application and a database: ./merry bench sets both up.
  */
 import { orderOfPuzzle } from '../src/core/analysis/order'
 import { CATALOG_IDS, catalog, puzzleById } from '../src/core/catalog'
@@ -20,6 +21,8 @@ import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
 import { measureAlgorithms } from './benchAlgorithms'
 import { measureKin, measureSchools, measureSolids } from './benchSchools'
+import { measureGrowth } from './benchGrowth'
+import { measureLoad } from './benchLoad'
 import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
@@ -34,6 +37,20 @@ if (process.argv.includes('--only')) {
 
 if (process.argv.includes('--hostile')) {
   await measureHostile()
+  process.exit()
+}
+
+const { BENCH_ADDRESS: address, BENCH_SERVER: server } = process.env
+
+if (process.argv.includes('--load')) {
+  if (!address) throw new Error('run ./merry bench --load')
+  await measureLoad(address, Number(server))
+  process.exit()
+}
+
+if (process.argv.includes('--growth')) {
+  if (!address) throw new Error('run ./merry bench --growth')
+  await measureGrowth(address)
   process.exit()
 }
 

@@ -19,7 +19,9 @@ export async function startApplication(
   env: NodeJS.ProcessEnv,
 ): Promise<Application> {
   // A group of its own: Ctrl+C reaches the script alone, which ends it in order.
-  const child = spawn('node', [NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`], {
+  // Longer than what asks keeps a connection, so that none is closed in the moment in which it is used again.
+  const keep = mode === 'start' ? ['--keepAliveTimeout', '65000'] : []
+  const child = spawn('node', [NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`, ...keep], {
     env,
     stdio: ['ignore', 'inherit', 'inherit'],
     detached: true,

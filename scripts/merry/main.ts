@@ -186,7 +186,11 @@ async function bench(): Promise<number> {
       await build(env)
       return await run('npx', ['tsx', 'scripts/benchKills.ts', ...given], { env })
     }
-    server = await startPostgres(await needPostgres(), 'bench-database')
+    server = await startPostgres(await needPostgres(), 'bench-database', {
+      // How many queries a page makes, and what they cost.
+      settings: ['shared_preload_libraries=pg_stat_statements'],
+      extensions: ['pg_stat_statements'],
+    })
     const url = server.url(DATABASE)
     const port = await freePort()
     const env = {
@@ -198,7 +202,8 @@ async function bench(): Promise<number> {
     await prepare(url)
     await build(env)
     application = await startApplication('start', port, env)
-    return await run('npx', ['tsx', 'scripts/bench.ts', ...given], { env })
+    const measured = { ...env, BENCH_SERVER: `${application.process.pid}` }
+    return await run('npx', ['tsx', 'scripts/bench.ts', ...given], { env: measured })
   } finally {
     await application?.stop()
     server?.stop()

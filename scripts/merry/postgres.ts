@@ -35,6 +35,8 @@ export interface Wanted {
   readonly settings?: readonly string[]
   /** Whether the application's role may make databases: tests do. */
   readonly createsDatabases?: boolean
+  /** Of those that come with PostgreSQL: only the superuser may add them. */
+  readonly extensions?: readonly string[]
 }
 
 const ROLE = 'merry'
@@ -131,6 +133,7 @@ function admitRole({ programs, data, password, wanted }: Cluster): void {
   const each = (what: string, rows: string) =>
     `for r in ${rows} loop execute format('alter ${what} %s owner to ${ROLE}', r.name); end loop;`
   alone(DATABASE, [
+    ...(wanted.extensions ?? []).map((name) => `create extension if not exists ${name}`),
     `alter schema public owner to ${ROLE}`,
     `do $$ declare r record; begin ${each(
       'table',

@@ -97,40 +97,26 @@ async function totalsOf(
   filter: LogFilter,
 ): Promise<Pick<LogView, 'totals' | 'finishedAt'>> {
   const { text, values } = condition(filter)
-  const [all, stages] = await Promise.all([
-    // As texts: one value a column is read far quicker than a row a solve.
-    pool().query<{
-      elapsed: string | null
-      turns: string | null
-      times: string | null
-      slips: number
-      hints: number
-      puzzles: number
-    }>(
-      `select string_agg(elapsed_ms::text, ',') as elapsed, string_agg(turn_count::text, ',') as turns,
-         string_agg((extract(epoch from finished_at) * 1000)::bigint::text, ',') as times,
-         coalesce(sum(slips), 0)::int as slips, coalesce(sum(hints), 0)::int as hints,
-         count(distinct puzzle_id)::int as puzzles
-       from (select * from solves s where ${text} order by finished_at desc, id) s`,
-      [profileId, ...values],
-    ),
-    pool().query<{
-      school: string | null
-      name: string
-      count: number
-      elapsed_ms: number
-      turn_count: number
-    }>(
-      `select s.school, t.name, count(*)::int as count, sum(t.elapsed_ms)::bigint as elapsed_ms,
-         sum(t.turn_count)::bigint as turn_count
-       from solves s join solve_stages t on t.solve_id = s.id
-       where ${text}
-       group by s.school, t.name order by s.school, min(t.ordinal), t.name`,
-      [profileId, ...values],
-    ),
-  ])
+  // As texts: one value a column is read far quicker than a row a solve.
+  const all = await pool().query<{
+    elapsed: string | null
+    turns: string | null
+    times: string | null
+    slips: number
+    hints: number
+    puzzles: number
+  }>(
+    `select string_agg(elapsed_ms::text, ',') as elapsed, string_agg(turn_count::text, ',') as turns,
+       string_agg((extract(epoch from finished_at) * 1000)::bigint::text, ',') as times,
+       coalesce(sum(slips), 0)::int as slips, coalesce(sum(hints), 0)::int as hints,
+       count(distinct puzzle_id)::int as puzzles
+     from (select * from solves s where ${text} order by finished_at desc, id) s`,
+    [profileId, ...values],
+  )
   const numbers = (list: string | null) => (list === null ? [] : list.split(',').map(Number))
   const { elapsed, turns, times, slips, hints, puzzles } = all.rows[0]
+  // Stages of different puzzles are not added up.
+  const stages = puzzles === 1 ? await stageSums(text, [profileId, ...values]) : []
   return {
     finishedAt: numbers(times),
     totals: {
@@ -139,13 +125,31 @@ async function totalsOf(
       slips,
       hints,
       puzzles,
-      stages: stages.rows.map(({ school, name, count, elapsed_ms, turn_count }): StageSum => ({
-        ...(school === null ? {} : { school }),
-        name,
-        count,
-        elapsedMs: elapsed_ms,
-        turnCount: turn_count,
-      })),
+      stages,
     },
   }
+}
+
+async function stageSums(condition: string, values: readonly string[]): Promise<StageSum[]> {
+  const { rows } = await pool().query<{
+    school: string | null
+    name: string
+    count: number
+    elapsed_ms: number
+    turn_count: number
+  }>(
+    `select s.school, t.name, count(*)::int as count, sum(t.elapsed_ms)::bigint as elapsed_ms,
+       sum(t.turn_count)::bigint as turn_count
+     from solves s join solve_stages t on t.solve_id = s.id
+     where ${condition}
+     group by s.school, t.name order by s.school, min(t.ordinal), t.name`,
+    [...values],
+  )
+  return rows.map(({ school, name, count, elapsed_ms, turn_count }) => ({
+    ...(school === null ? {} : { school }),
+    name,
+    count,
+    elapsedMs: elapsed_ms,
+    turnCount: turn_count,
+  }))
 }

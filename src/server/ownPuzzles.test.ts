@@ -34,7 +34,7 @@ describe('puzzles of a person’s own', () => {
     const definition = file([2, 3, 3])
     const id = must(await addOwnPuzzle(profileId, definition))
     expect(must(await addOwnPuzzle(profileId, definition))).toBe(id)
-    expect(await ownPuzzleNames(profileId)).toEqual([{ id, name: 'A box' }])
+    expect(await ownPuzzleNames(profileId)).toEqual([{ id, name: 'A box', mechanism: 'box' }])
     expect(await ownPuzzleFiles(profileId, [id])).toEqual([definition])
     expect(must(puzzleById(id)).definition.name).toBe('A box')
     expect(ownDefinitions().map((each) => each.id)).toContain(id)

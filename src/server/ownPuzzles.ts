@@ -43,13 +43,19 @@ function readStored({ id, definition }: StoredPuzzle): Result<PuzzleDefinition> 
   return file.ok && built.ok ? ok({ ...file.value, id }) : (built as Result<never>)
 }
 
-/** Ids and names of a person's own that can be read, by name. */
-export async function ownPuzzleNames(
-  profileId: string,
-): Promise<{ readonly id: string; readonly name: string }[]> {
+/** One of a person's own, as far as lists need it. */
+export interface OwnPuzzle {
+  readonly id: string
+  readonly name: string
+  readonly mechanism: PuzzleDefinition['mechanism']['kind']
+}
+
+/** Those of a person's own that can be read, by name. */
+export async function ownPuzzleNames(profileId: string): Promise<OwnPuzzle[]> {
   await readUnread(profileId)
-  const { rows } = await pool().query<{ id: string; name: string }>(
-    `select id, definition->>'name' as name from own_puzzles
+  const { rows } = await pool().query<OwnPuzzle>(
+    `select id, definition->>'name' as name, definition->'mechanism'->>'kind' as mechanism
+     from own_puzzles
      where profile_id = $1 and problem is null order by 2, 1`,
     [profileId],
   )

@@ -69,13 +69,14 @@ const fromRow = (row: SolveRow): Solve => ({
   splits: row.splits,
 })
 
-const SELECT = `
+/** @param from what stands for the solves, as `s` */
+const select = (from: string): string => `
   select s.*, coalesce((
     select jsonb_agg(jsonb_build_object(
       'stageId', t.stage_id, 'name', t.name, 'turnCount', t.turn_count, 'elapsedMs', t.elapsed_ms
     ) order by t.ordinal) from solve_stages t where t.solve_id = s.id
   ), '[]') as splits
-  from solves s`
+  from ${from} s`
 
 interface Part {
   readonly limit: number
@@ -94,7 +95,10 @@ export async function solvesWhere(
 ): Promise<Solve[]> {
   const at = values.length
   const { rows } = await pool().query<SolveRow>(
-    `${SELECT} where ${condition} order by s.finished_at desc, s.id limit $${at + 1} offset $${at + 2}`,
+    // Splits are looked up for the solves that are wanted, not for those that are passed over.
+    `${select(`(select * from solves s where ${condition}
+       order by s.finished_at desc, s.id limit $${at + 1} offset $${at + 2})`)}
+     order by s.finished_at desc, s.id`,
     [...values, limit, offset],
   )
   return rows.map(fromRow)
@@ -105,10 +109,10 @@ export const listSolves = (profileId: string, limit = 1000): Promise<Solve[]> =>
   solvesWhere('s.profile_id = $1', [profileId], { limit })
 
 export async function findSolve(profileId: string, id: string): Promise<Solve | undefined> {
-  const { rows } = await pool().query<SolveRow>(`${SELECT} where s.profile_id = $1 and s.id = $2`, [
-    profileId,
-    id,
-  ])
+  const { rows } = await pool().query<SolveRow>(
+    `${select('solves')} where s.profile_id = $1 and s.id = $2`,
+    [profileId, id],
+  )
   return rows[0] && fromRow(rows[0])
 }
 

@@ -5,15 +5,13 @@ import { classes } from './classes'
 /** attend: the thing to do now · plain: anything else · quiet: in passing · wrong: it takes away */
 export type Weight = 'attend' | 'plain' | 'quiet' | 'wrong'
 
+/** Written out in globals.css: a page has many buttons. */
 const LOOK: Record<Weight, string> = {
-  attend: 'bg-amber text-on-amber border-amber font-bold hover:brightness-110',
-  plain: 'bg-raised text-ink border-line hover:border-soft',
-  quiet: 'bg-transparent text-soft border-transparent hover:text-ink hover:bg-raised',
-  wrong: 'bg-transparent text-rose border-rose hover:bg-raised',
+  attend: 'button-attend',
+  plain: 'button-plain',
+  quiet: 'button-quiet',
+  wrong: 'button-wrong',
 }
-
-const shape =
-  'inline-flex items-center justify-center gap-2 rounded-md border px-3 min-h-9 text-sm whitespace-nowrap transition-colors disabled:opacity-45 disabled:cursor-not-allowed'
 
 interface Weighted {
   weight?: Weight
@@ -24,7 +22,7 @@ export function Button({
   className,
   ...rest
 }: ComponentProps<'button'> & Weighted) {
-  return <button type="button" className={classes(shape, LOOK[weight], className)} {...rest} />
+  return <button type="button" className={classes('button', LOOK[weight], className)} {...rest} />
 }
 
 export function LinkButton({
@@ -32,5 +30,5 @@ export function LinkButton({
   className,
   ...rest
 }: ComponentProps<typeof Link> & Weighted) {
-  return <Link className={classes(shape, LOOK[weight], className)} {...rest} />
+  return <Link className={classes('button', LOOK[weight], className)} {...rest} />
 }

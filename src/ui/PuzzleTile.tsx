@@ -1,17 +1,17 @@
 import Link from 'next/link'
 import type { ReactNode } from 'react'
-import type { Puzzle } from '@/core/puzzle/compile'
-import { start, writeState } from '@/core/state'
 import { PuzzleImage } from './puzzle-picture/PuzzleImage'
 
-/** A puzzle that the program knows, as a way to one of its screens. */
+/** A puzzle that the program knows, as a way to one of its screens; it need not be built for that. */
 export function PuzzleTile({
-  puzzle,
+  puzzleId,
+  name,
   href,
   heading: Heading,
   children,
 }: {
-  puzzle: Puzzle
+  puzzleId: string
+  name: string
   href: string
   heading: 'h2' | 'h3'
   /** A line on it. */
@@ -22,14 +22,8 @@ export function PuzzleTile({
       href={href}
       className="block h-full rounded-lg border border-line bg-surface p-3 hover:border-soft"
     >
-      <PuzzleImage
-        puzzleId={puzzle.definition.id}
-        state={writeState(start(puzzle))}
-        scheme={puzzle.definition.colours}
-        label=""
-        className="mb-2 w-full"
-      />
-      <Heading className="text-base">{puzzle.definition.name}</Heading>
+      <PuzzleImage puzzleId={puzzleId} label="" className="mb-2 w-full" />
+      <Heading className="text-base">{name}</Heading>
       <p className="text-sm text-soft">{children}</p>
     </Link>
   )

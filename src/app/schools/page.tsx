@@ -1,11 +1,10 @@
 import type { Metadata } from 'next'
 import { SchoolIndex } from '@/features/schools/SchoolIndex'
+import { ownPuzzleNames } from '@/server/ownPuzzles'
 import { solverId } from '@/server/solver'
 
 export const metadata: Metadata = { title: 'Schools' }
 
 export default async function SchoolsPage() {
-  // Puzzles of the solver's own become known with the profile.
-  await solverId()
-  return <SchoolIndex />
+  return <SchoolIndex own={await ownPuzzleNames(await solverId())} />
 }

@@ -1,15 +1,22 @@
-import { CATALOG_IDS, ownDefinitions, puzzleById } from '@/core/catalog'
+import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import { inWords, plural } from '@/core/words'
+import type { OwnPuzzle } from '@/server/ownPuzzles'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
 import { PuzzleTile } from '@/ui/PuzzleTile'
 
 /** Every puzzle that the program knows, by how it turns; the solver's own among them. */
-export function Family() {
-  const ids = [...CATALOG_IDS, ...ownDefinitions().map(({ id }) => id)]
-  const puzzles = ids.map((id) => must(puzzleById(id)))
-  const mechanisms = [...new Set(puzzles.map(kindOf))]
+export function Family({ own }: { own: readonly OwnPuzzle[] }) {
+  const tiles = [
+    ...CATALOG_IDS.map((id) => {
+      const puzzle = must(puzzleById(id))
+      const { name, mechanism } = puzzle.definition
+      return { id, name, mechanism: mechanism.kind, words: piecesOf(puzzle) }
+    }),
+    ...own.map((each) => ({ ...each, words: 'a puzzle file of yours' })),
+  ]
+  const mechanisms = [...new Set(tiles.map(({ mechanism }) => mechanism))]
   return (
     <div className="mx-auto w-full max-w-6xl grow px-4 py-6 sm:px-6">
       <h1 className="text-3xl">Anatomy</h1>
@@ -17,20 +24,16 @@ export function Family() {
         Take a puzzle apart: its kinds of pieces, where they can go, what it has in common with a
         plainer one.
       </p>
-      {mechanisms.map((mechanism) => (
-        <section key={mechanism} className="mb-6">
-          <h2 className="mb-2 text-lg text-soft">{MECHANISM_WORDS[mechanism]}</h2>
+      {mechanisms.map((kind) => (
+        <section key={kind} className="mb-6">
+          <h2 className="mb-2 text-lg text-soft">{MECHANISM_WORDS[kind]}</h2>
           <ul className="grid gap-3 [grid-template-columns:repeat(auto-fill,minmax(15rem,1fr))]">
-            {puzzles
-              .filter((puzzle) => kindOf(puzzle) === mechanism)
-              .map((puzzle) => (
-                <li key={puzzle.definition.id}>
-                  <PuzzleTile
-                    puzzle={puzzle}
-                    href={`/anatomy/${puzzle.definition.id}`}
-                    heading="h3"
-                  >
-                    {plural(puzzle.pieces.length, 'piece')} of {kindCount(puzzle)}
+            {tiles
+              .filter(({ mechanism }) => mechanism === kind)
+              .map(({ id, name, words }) => (
+                <li key={id}>
+                  <PuzzleTile puzzleId={id} name={name} href={`/anatomy/${id}`} heading="h3">
+                    {words}
                   </PuzzleTile>
                 </li>
               ))}
@@ -41,9 +44,7 @@ export function Family() {
   )
 }
 
-const kindOf = ({ definition }: Puzzle) => definition.mechanism.kind
-
-const kindCount = ({ pieces }: Puzzle) => {
+function piecesOf({ pieces }: Puzzle): string {
   const count = new Set(pieces.map(({ kind }) => kind)).size
-  return `${inWords(count)} ${count === 1 ? 'kind' : 'kinds'}`
+  return `${plural(pieces.length, 'piece')} of ${inWords(count)} ${count === 1 ? 'kind' : 'kinds'}`
 }

@@ -45,6 +45,8 @@ export class Outbox {
   private following = false
   private refused?: string
   private tries = 0
+  /** When the server has last said what is stored. */
+  private heardAt = -Infinity
   private isClosed = false
   private isKeptHere = true
   private retry?: ReturnType<typeof setTimeout>
@@ -65,8 +67,8 @@ export class Outbox {
     this.prefix = `merry-bench-${sessionId}-`
     this.key = this.prefix + crypto.randomUUID()
     this.follow = setInterval(() => {
-      // While there is no answer, the next try has its own time.
-      if (this.tries === 0) this.look()
+      // While there is no answer, the next try has its own time; and what was sent lately has told of others.
+      if (this.tries === 0 && performance.now() - this.heardAt > FOLLOW_MS / 2) this.look()
     }, FOLLOW_MS)
     if (typeof BroadcastChannel === 'function') {
       this.channel = new BroadcastChannel(this.prefix)
@@ -130,6 +132,7 @@ export class Outbox {
     if (this.tries === 0) this.tell('saving')
     const heard = await sendEntries(this.sessionId, this.after, this.pending.slice(0, BATCH))
     this.sending = false
+    this.heardAt = performance.now()
     if (this.isClosed) return false
     if (!heard.ok) {
       if (heard.problem.code === 'away') this.wait()

@@ -17,6 +17,7 @@ import { Choice, TextField } from '@/ui/Field'
 import { IconButton } from '@/ui/IconButton'
 import { Sheet } from '@/ui/Sheet'
 import { addCareEntry, removeCareEntry } from './actions'
+import { usePuzzleSheet } from './usePuzzleSheet'
 
 const KINDS: readonly { value: CareKind; name: string }[] = [
   { value: 'tension', name: 'Tension set' },
@@ -30,7 +31,7 @@ const kindName = (kind: CareKind) => KINDS.find(({ value }) => value === kind)?.
 /** The care of one copy: dated entries, and which fallen pieces may go back anywhere. */
 export function Care({ copy, entries }: { copy: Copy; entries: readonly CareEntry[] }) {
   const router = useRouter()
-  const [open, setOpen] = useState(false)
+  const { open, setOpen, begin: openSheet } = usePuzzleSheet(copy.puzzleId)
   const [pending, begin] = useTransition()
   const [kind, setKind] = useState<CareKind>('tension')
   const [note, setNote] = useState('')
@@ -55,7 +56,7 @@ export function Care({ copy, entries }: { copy: Copy; entries: readonly CareEntr
 
   return (
     <>
-      <IconButton title="Care" label={`Care of ${copy.name}`} onClick={() => setOpen(true)}>
+      <IconButton title="Care" label={`Care of ${copy.name}`} onClick={openSheet}>
         <Wrench size={16} aria-hidden />
       </IconButton>
       <Sheet

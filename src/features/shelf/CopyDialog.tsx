@@ -18,6 +18,7 @@ import type { Vector } from '@/core/rotation'
 import { start } from '@/core/state'
 import { listed } from '@/core/words'
 import type { Copy } from '@/server/copies'
+import type { OwnPuzzle } from '@/server/ownPuzzles'
 import { Button } from '@/ui/Button'
 import { heard } from '@/ui/heard'
 import { Choice, TextArea, TextField } from '@/ui/Field'
@@ -27,20 +28,15 @@ import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { discardCopy, forgetPuzzle, putFileOnShelf, saveCopy } from './actions'
 import { HandOver } from './HandOver'
 import { needDefinition } from './needDefinition'
+import { usePuzzleSheet } from './usePuzzleSheet'
 import { PuzzleFileField, readChosenFile, useFileDrop, type PuzzleFile } from './PuzzleFile'
 
 const FIRST = CATALOG_NAMES[0].id
 
 const schemeOf = (puzzleId: string): Scheme => definitionById(puzzleId)?.colours ?? []
 
-/** A puzzle of the solver's own, as it stands in a list. */
-export interface OwnName {
-  readonly id: string
-  readonly name: string
-}
-
 /** Adds a copy of a known puzzle, or of one that a puzzle file describes, chosen or dropped here. */
-export function AddCopy({ own }: { own: readonly OwnName[] }) {
+export function AddCopy({ own }: { own: readonly OwnPuzzle[] }) {
   const [open, setOpen] = useState(false)
   const [file, setFile] = useState<PuzzleFile>()
   const read = (chosen: File) => {
@@ -87,15 +83,10 @@ export function AddCopy({ own }: { own: readonly OwnName[] }) {
 }
 
 export function EditCopy({ copy }: { copy: Copy }) {
-  const [open, setOpen] = useState(false)
-  const begin = async () => {
-    const known = await needDefinition(copy.puzzleId)
-    if (known.ok) setOpen(true)
-    else toast.error(known.problem.sentence)
-  }
+  const { open, setOpen, begin } = usePuzzleSheet(copy.puzzleId)
   return (
     <>
-      <IconButton title="Change" label={`Change ${copy.name}`} onClick={() => void begin()}>
+      <IconButton title="Change" label={`Change ${copy.name}`} onClick={begin}>
         <Pencil size={16} aria-hidden />
       </IconButton>
       <Sheet
@@ -118,7 +109,7 @@ function CopyForm({
   onDone,
 }: {
   copy?: Copy
-  own?: readonly OwnName[]
+  own?: readonly OwnPuzzle[]
   /** What a puzzle file says, if the puzzle comes from one. */
   file?: PuzzleDefinition
   onDone: () => void

@@ -2,16 +2,14 @@ import { formatDistanceToNow } from 'date-fns'
 import { puzzleById } from '@/core/catalog'
 import { must, type Result } from '@/core/result'
 import type { CareEntry } from '@/server/care'
-import type { ShelvedCopy } from '@/server/copies'
+import type { Copy, ShelvedCopy } from '@/server/copies'
 import { times } from '@/core/words'
-import type { DamagedPuzzle } from '@/server/ownPuzzles'
-import { LinkButton } from '@/ui/Button'
+import type { DamagedPuzzle, OwnPuzzle } from '@/server/ownPuzzles'
 import { Damaged } from '@/ui/Damaged'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
-import { PuzzleImage } from '@/ui/puzzle-picture/PuzzleImage'
-import { Care } from './CareSheet'
-import { AddCopy, EditCopy, type OwnName } from './CopyDialog'
+import { AddCopy } from './CopyDialog'
 import { RemoveDamaged } from './RemoveDamaged'
+import { ShelfCard } from './ShelfCard'
 import type { Standing } from '@/server/standing'
 
 export interface ShelfEntry {
@@ -30,7 +28,7 @@ export function Shelf({
   /** Puzzle files that cannot be read. */
   damaged: readonly DamagedPuzzle[]
   /** Puzzle files that can. */
-  own: readonly OwnName[]
+  own: readonly OwnPuzzle[]
   marks: boolean
 }) {
   const kinds = [...new Set(entries.flatMap((entry) => kindOf(entry) ?? []))]
@@ -61,8 +59,18 @@ export function Shelf({
             <ul className="flex flex-wrap gap-3 border-b-4 border-line pb-3">
               {entries
                 .filter((entry) => kindOf(entry) === kind)
-                .map((entry) => (
-                  <ShelfCard key={entry.copy.id} {...entry} marks={marks} />
+                .map(({ copy, standing, care }) => (
+                  <ShelfCard
+                    key={copy.id}
+                    copy={copyOnly(copy)}
+                    puzzleName={must(puzzleById(copy.puzzleId)).definition.name}
+                    where={whereItStands(copy, must(standing))}
+                    state={must(standing).state}
+                    bench={copy.openSession}
+                    benchProblem={must(standing).benchProblem?.sentence}
+                    care={care}
+                    marks={marks}
+                  />
                 ))}
             </ul>
           </section>
@@ -109,63 +117,14 @@ export function Shelf({
 const kindOf = ({ copy, standing }: ShelfEntry) =>
   standing.ok ? must(puzzleById(copy.puzzleId)).definition.mechanism.kind : undefined
 
-function ShelfCard({ copy, standing: read, care, marks }: ShelfEntry & { marks: boolean }) {
-  const puzzle = must(puzzleById(copy.puzzleId))
-  const standing = must(read)
-  return (
-    <li className="flex w-full flex-col rounded-lg border border-line bg-surface p-3 min-[480px]:w-[17.5rem]">
-      <PuzzleImage
-        puzzleId={copy.puzzleId}
-        state={standing.state}
-        scheme={copy.scheme}
-        marks={marks}
-        label={`${copy.name}, seen from in front and from behind`}
-        className="mb-1 h-24 w-full object-contain"
-      />
-      <div className="flex items-center">
-        <h3 className="min-w-0 grow text-base">{copy.name}</h3>
-        <Care copy={copy} entries={care} />
-        <EditCopy copy={copy} />
-      </div>
-      <p className="line-clamp-2 text-sm text-soft" title={puzzle.definition.name}>
-        {puzzle.definition.name}
-      </p>
-      <p className="mt-1 text-sm">{whereItStands(copy, standing)}</p>
-      {copy.remarks && (
-        <p className="line-clamp-1 text-sm text-soft" title={copy.remarks}>
-          {copy.remarks}
-        </p>
-      )}
-      {care[0] && (
-        <p className="line-clamp-1 text-sm text-soft" title={care[0].note}>
-          <time className="turns">{care[0].happenedOn}</time> {care[0].note || care[0].kind}
-        </p>
-      )}
-      {standing.benchProblem && copy.openSession && (
-        <Damaged
-          what="Its bench"
-          sentence={standing.benchProblem.sentence}
-          file={`/api/copies/${copy.id}`}
-        >
-          <RemoveDamaged kind="bench" id={copy.openSession} words="Remove the bench" />
-        </Damaged>
-      )}
-      <div className="mt-auto flex flex-wrap items-center gap-1.5 pt-2">
-        {copy.openSession && !standing.benchProblem && (
-          <LinkButton
-            weight="attend"
-            aria-label={`Go on at the bench with ${copy.name}`}
-            href={`/bench/${copy.openSession}`}
-          >
-            Go on
-          </LinkButton>
-        )}
-        <LinkButton href={`/lay-out/${copy.id}`}>Lay out</LinkButton>
-        <LinkButton href={`/anatomy/${copy.id}`}>Anatomy</LinkButton>
-      </div>
-    </li>
-  )
-}
+/** What a page needs of a copy to change it. */
+const copyOnly = ({ id, puzzleId, name, scheme, remarks }: ShelvedCopy): Copy => ({
+  id,
+  puzzleId,
+  name,
+  scheme,
+  remarks,
+})
 
 function whereItStands(copy: ShelvedCopy, { school, lit, stages }: Standing): string {
   const solved = copy.lastSolvedAt

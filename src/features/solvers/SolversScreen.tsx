@@ -71,7 +71,7 @@ function SolverCard({
       else toast.error(chosen.problem.sentence)
     })
   return (
-    <li className="grid gap-2 rounded-lg border border-line bg-surface p-4">
+    <li className="flex flex-col gap-2 rounded-lg border border-line bg-surface p-4">
       <div className="flex min-w-0 items-center gap-2">
         <Initial name={solver.nickname} />
         <h2 className="min-w-0 truncate text-lg" title={solver.nickname}>
@@ -79,7 +79,7 @@ function SolverCard({
         </h2>
       </div>
       <p className="text-sm text-soft">{belongings(solver)}</p>
-      <div className="mt-1 flex flex-wrap items-center gap-2">
+      <div className="mt-auto flex min-h-9 flex-wrap items-center gap-2 pt-1">
         {isHere ? (
           <span className="text-sm">Solving now.</span>
         ) : (

@@ -11,9 +11,10 @@ export function PuzzleImage({
   className,
 }: {
   puzzleId: string
-  /** As `writeState` writes it. */
-  state: string
-  scheme: Scheme
+  /** As `writeState` writes it; finished if not given. */
+  state?: string
+  /** The puzzle's own if not given. */
+  scheme?: Scheme
   marks?: boolean
   /** For those who do not see it; empty if the words beside it say the same. */
   label: string

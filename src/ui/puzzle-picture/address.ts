@@ -5,22 +5,28 @@ import { fail, ok, type Result } from '@/core/result'
 /** Shade and mark of each colour, in their order. */
 const LOOK = /^[0-9a-f]{6}[a-z]+$/i
 
-/** @param state as `writeState` writes it */
+/**
+ * @param state as `writeState` writes it; the finished puzzle if not given
+ * @param scheme the puzzle's own colours if not given
+ */
 export function pictureAddress(
   puzzleId: string,
-  state: string,
-  scheme: Scheme,
+  state: string | undefined,
+  scheme: Scheme | undefined,
   marks: boolean,
 ): string {
-  const colours = scheme.map(({ shade, mark }) => shade.slice(1) + mark).join('.')
-  const query = new URLSearchParams({ state, colours, ...(marks ? { marks: '1' } : {}) })
+  const query = new URLSearchParams()
+  if (state) query.set('state', state)
+  if (scheme) query.set('colours', scheme.map(({ shade, mark }) => shade.slice(1) + mark).join('.'))
+  if (marks) query.set('marks', '1')
   // Another program may draw it otherwise.
   query.set('by', process.env.BUILT_AT ?? '')
   return `/api/pictures/${puzzleId}?${query.toString()}`
 }
 
 /** The colours of such an address over those of the puzzle. */
-export function readColours(colours: string, plain: Scheme): Result<Scheme> {
+export function readColours(colours: string | null, plain: Scheme): Result<Scheme> {
+  if (colours === null) return ok(plain)
   const given = colours.split('.')
   if (given.length !== plain.length || !given.every((each) => LOOK.test(each)))
     return fail('bad-input', 'colours do not fit this puzzle.', { field: 'colours' })

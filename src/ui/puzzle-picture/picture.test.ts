@@ -35,10 +35,14 @@ describe('a picture as a file', () => {
           pictureAddress('cube-2', writeState(start(puzzle)), scheme, true),
           'http://localhost',
         )
-        expect(must(readColours(address.searchParams.get('colours') ?? '', colours))).toEqual(
-          scheme,
-        )
+        expect(must(readColours(address.searchParams.get('colours'), colours))).toEqual(scheme)
         expect(address.searchParams.get('marks')).toBe('1')
+        const plain = new URL(
+          pictureAddress('cube-2', undefined, undefined, false),
+          'http://localhost',
+        )
+        expect(must(readColours(plain.searchParams.get('colours'), colours))).toEqual(colours)
+        expect([...plain.searchParams.keys()]).toEqual(['by'])
       }),
     )
   })

@@ -1,6 +1,6 @@
 import { puzzleById } from '@/core/catalog'
 import { fail, ok, type Result } from '@/core/result'
-import { readState } from '@/core/state'
+import { readState, start } from '@/core/state'
 import { decoded } from '@/server/address'
 import { answering } from '@/server/answer'
 import { solverId } from '@/server/solver'
@@ -40,9 +40,10 @@ function pictureOf(puzzleId: string, { searchParams }: URL): Result<string> {
   const key = `${puzzleId}?${searchParams.toString()}`
   const known = drawn.get(key)
   if (known) return ok(known)
-  const state = readState(puzzle.value, searchParams.get('state') ?? '')
+  const asked = searchParams.get('state')
+  const state = asked === null ? ok(start(puzzle.value)) : readState(puzzle.value, asked)
   if (!state.ok) return fail('bad-input', state.problem.sentence, { field: 'state' })
-  const scheme = readColours(searchParams.get('colours') ?? '', puzzle.value.definition.colours)
+  const scheme = readColours(searchParams.get('colours'), puzzle.value.definition.colours)
   if (!scheme.ok) return scheme
   const svg = pictureSvg(puzzle.value, state.value, scheme.value, searchParams.has('marks'))
   drawn.set(key, svg)
