@@ -5,6 +5,7 @@
 import { randomUUID } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { Agent, request } from 'node:http'
+import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { cloneSolver } from '../src/server/demo/clone'
 import { pool } from '../src/server/pool'
 
@@ -40,13 +41,16 @@ export async function measureLoad(address: string, serverGroup: number): Promise
   ]) {
     const solvers = await newSolvers(count)
     const before = residentMb(serverGroup)
+    const delay = ownDelay()
     const { event, page, errors } = await crowd(address, solvers, seconds)
+    const late = delay()
     const after = residentMb(serverGroup)
     const all = event.length + page.length
     console.log(
       `${count} solvers, ${seconds} s: ${(all / seconds).toFixed(0)} requests a second; ` +
         `an event ${spread(event)}; a page ${spread(page)}; ${errors.length} errors; ` +
-        `memory ${before} MB before, ${after} MB after`,
+        `memory ${before} MB before, ${after} MB after; ` +
+        `who asks was itself late by ${late} ms (99th)`,
     )
     for (const error of new Set(errors)) console.log(`  ${error}`)
   }
@@ -67,6 +71,16 @@ async function newSolvers(count: number): Promise<Solver[]> {
     made.push({ id, bench: bench.rows[0].id })
   }
   return made
+}
+
+/** How long this process itself was held up: what it measures is late by that. */
+function ownDelay(): () => number {
+  const delay = monitorEventLoopDelay({ resolution: 10 })
+  delay.enable()
+  return () => {
+    delay.disable()
+    return Math.round(delay.percentile(99) / 1e6)
+  }
 }
 
 async function crowd(address: string, solvers: readonly Solver[], seconds: number): Promise<Seen> {
