@@ -4,6 +4,7 @@ import { reachOfSchool } from '../core/catalog/reach'
 import { DEFAULT_SETTINGS, nicknameSchema, settingsSchema, type Settings } from '../core/settings'
 import { fail, ok, type Result } from '../core/result'
 import { asker, type Profile } from './asking'
+import { isId } from './outside'
 import { learnOwnPuzzles } from './ownPuzzles'
 import { learnOwnSchools } from './ownSchools'
 import { pool, transaction, type Queryable } from './pool'
@@ -60,22 +61,18 @@ async function arrived(row: ProfileRow): Promise<Profile> {
  */
 export const whoAsks = (named: string | undefined): Promise<Profile | undefined> =>
   asker(async () => {
-    const { rows } = await pool().query<ProfileRow>(
-      `${SELECT} where p.id::text = $1
-       union all (${SELECT} where p.id::text is distinct from $1 order by p.created_at, p.id limit 2)`,
-      [named ?? null],
-    )
-    if (rows.length === 0) {
-      await firstProfile()
-      return whoIs()
-    }
-    const [first, second] = rows
-    return first.id === named || !second ? arrived(first) : undefined
+    const known = isId(named) ? await profilesWhere('p.id = $1', [named]) : []
+    if (known[0]) return arrived(known[0])
+    const [first, second] = await profilesWhere('true order by p.created_at, p.id limit 2', [])
+    if (second) return undefined
+    if (first) return arrived(first)
+    await firstProfile()
+    return arrived((await profilesWhere('true order by p.created_at, p.id limit 1', []))[0])
   })
 
-async function whoIs(): Promise<Profile> {
-  const { rows } = await pool().query<ProfileRow>(`${SELECT} order by p.created_at, p.id limit 1`)
-  return arrived(rows[0])
+async function profilesWhere(condition: string, values: readonly string[]): Promise<ProfileRow[]> {
+  const { rows } = await pool().query<ProfileRow>(`${SELECT} where ${condition}`, [...values])
+  return rows
 }
 
 /** The id of the solver who was there first, made where there is none yet. */
