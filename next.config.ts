@@ -10,7 +10,7 @@ const config: NextConfig = {
   devIndicators: false,
   // `npm run check` checks the types; a demo need not wait for it.
   typescript: { ignoreBuildErrors: true },
-  serverExternalPackages: ['pg'],
+  serverExternalPackages: ['pg', 'pg-boss'],
   // Browsers ask for it whatever the page says.
   rewrites: () => Promise.resolve([{ source: '/favicon.ico', destination: '/icon.svg' }]),
   headers: () =>

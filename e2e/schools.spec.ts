@@ -97,7 +97,10 @@ test('a school file is proven, kept and followed, or refused with what it cannot
       .getByLabel('School file')
       .setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text) })
   await choose(example)
-  await expect(own).toContainText('Corners, then the rest leads home from all of them.')
+  // Two hundred plans.
+  await expect(own).toContainText('Corners, then the rest leads home from all of them.', {
+    timeout: 180_000,
+  })
   await own.getByRole('button', { name: 'Keep it' }).click()
   const kept = page.getByRole('region', { name: 'Corners, then the rest' })
   await expect(kept).toContainText('The rest')

@@ -36,9 +36,14 @@ test('the log goes out and comes back; a bad file is refused as a whole', async 
     await page.getByRole('link', { name: kind }).click()
     const path = await (await coming).path()
     const text = readFileSync(path, 'utf8')
-    await page
-      .getByLabel('File to import')
-      .setInputFiles({ name: `log.${kind}`, mimeType: 'text/plain', buffer: Buffer.from(text) })
+    const field = page.getByLabel('File to import')
+    await field.setInputFiles({
+      name: `log.${kind}`,
+      mimeType: 'text/plain',
+      buffer: Buffer.from(text),
+    })
+    // One file after another.
+    await expect(field).toBeEnabled()
     await expect(
       page.getByText('Every solve of the file was in the log already.').first(),
     ).toBeVisible()

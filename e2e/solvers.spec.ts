@@ -1,5 +1,5 @@
 import { newSolver, sql } from './database'
-import { expect, layOut, nextButton, test, toBench } from './fixtures'
+import { expect, layOut, test, toBench } from './fixtures'
 
 const NICKNAME = () => `Plover ${Math.random().toString(36).slice(2, 8)}`
 
@@ -104,9 +104,10 @@ test('a copy is handed over with its bench, and its solves stay with who made th
   const other = await newSolver()
   const copy = await toBench(page, "R U F' R2 U' F", 'Layer by layer')
   const bench = page.url()
-  await nextButton(page).click()
+  await page.keyboard.press('r')
+  const turns = page.getByRole('group', { name: /^Turns: 1 done/ })
+  await expect(turns).toBeVisible()
   await expect(page.getByText('kept', { exact: true })).toBeVisible()
-  const turns = page.getByRole('group', { name: /^Turns: [1-9]/ })
   const made = (await turns.getAttribute('aria-label')) ?? ''
   const solves = () => sql('select count(*) from solves where profile_id = $1', [solver.id])
   const before = await solves()

@@ -1,4 +1,4 @@
-/** `./merry demo | dev | test | bench | stop`: what the README's commands do. */
+/** `./merry demo | dev | test | bench | work | stop`: what the README's commands do. */
 import { openSync, readFileSync } from 'node:fs'
 import { NEXT, startApplication, type Application } from './application'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
@@ -211,6 +211,18 @@ async function bench(): Promise<number> {
   }
 }
 
+/** Takes a share of the heavy work of a program that runs. */
+async function work(): Promise<number> {
+  const { isAsked } = interruption()
+  const server = await database()
+  const url = process.env.DATABASE_URL ?? server?.url(DATABASE) ?? ''
+  const code = await run('node', ['--import', 'tsx', 'scripts/work.ts'], {
+    env: { ...process.env, DATABASE_URL: url },
+  })
+  server?.stop()
+  return isAsked() ? 0 : code
+}
+
 async function stopAll(): Promise<number> {
   const ended: string[] = []
   const running = readRunning(DEMO)
@@ -237,13 +249,16 @@ const commands: Record<string, () => Promise<number> | number> = {
   dev: () => serve('dev'),
   test,
   bench,
+  work,
   stop: stopAll,
 }
 
 try {
   const command = commands[process.argv[2] ?? '']
   if (!command)
-    throw new Trouble('Say ./merry demo, ./merry dev, ./merry test, ./merry bench or ./merry stop.')
+    throw new Trouble(
+      'Say ./merry demo, ./merry dev, ./merry test, ./merry bench, ./merry work or ./merry stop.',
+    )
   process.exitCode = await command()
 } catch (error) {
   if (!(error instanceof Trouble)) throw error

@@ -52,6 +52,7 @@ const ids = {
   solve: '',
   care: '',
   algorithm: '',
+  import: '',
 }
 
 beforeAll(async () => {
@@ -135,6 +136,11 @@ beforeAll(async () => {
         hold: 'a',
       }),
     )
+    const waiting = await pool().query<{ id: string }>(
+      `insert into imports (profile_id, kind, file) values ($1, 'log', $2) returning id`,
+      [owner, SECRET],
+    )
+    ids.import = waiting.rows[0].id
     must(await writeSettings(owner, { ...DEFAULT_SETTINGS, nickname: `${SECRET} owner` }))
   })
 })
@@ -157,6 +163,7 @@ async function belongings(): Promise<unknown> {
     'select profile_id, id, definition from own_puzzles where profile_id = $1',
     'select * from own_schools where profile_id = $1',
     'select * from algorithms where profile_id = $1',
+    'select * from imports where profile_id = $1',
   ])
     all.push((await pool().query(text, [owner])).rows)
   return all
@@ -270,6 +277,15 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     },
     'src/app/api/copies/[copyId]/route.ts': {
       GET: [['refused', route('GET', { copyId: ids.plain })]],
+    },
+    'src/app/api/backup/route.ts': { GET: [['shown', route('GET', {})]] },
+    'src/app/api/imports/[importId]/route.ts': {
+      GET: [['refused', route('GET', { importId: ids.import })]],
+      DELETE: [['refused', route('DELETE', { importId: ids.import })]],
+    },
+    'src/app/api/imports/route.ts': {
+      GET: [['shown', route('GET', {}, undefined, '?kind=log')]],
+      POST: [['refused', route('POST', {}, {}, '?kind=shelf')]],
     },
     'src/app/api/log/route.ts': {
       GET: [['shown', route('GET', {})]],
@@ -458,7 +474,7 @@ describe('what one solver owns', () => {
       const asked = await load(path)
       for (const [name, tries] of Object.entries(attempts()[path]))
         for (const [kind, attempt] of tries) {
-          if (kind !== 'refused' || name === 'POST') continue
+          if (kind !== 'refused' || ['POST', 'DELETE'].includes(name)) continue
           const said = await told(owner, () => attempt(asked))
           expect(said.join('\n'), `${path} ${name}`).not.toMatch(/nothing stands here|not-found/)
         }

@@ -5,7 +5,7 @@ import { readTurns } from '../core/notation/read'
 import { fail, ok, type Result } from '../core/result'
 import { trimmed } from '../core/trimmed'
 import { checked } from './outside'
-import { pool, transaction } from './pool'
+import { pool, transaction, type Queryable } from './pool'
 
 /** Each stands in a list that is shown whole. */
 const MOST = 1000
@@ -91,12 +91,17 @@ const KEEP = `insert into algorithms (profile_id, puzzle_id, turns, name, remark
   on conflict (profile_id, puzzle_id, turns, hold)
   do update set name = excluded.name, remark = excluded.remark returning id`
 
-async function isFull(profileId: string, puzzleId: string, more: number) {
-  const { rows } = await pool().query<{ count: number }>(
+async function isFull(
+  profileId: string,
+  puzzleId: string,
+  more: number,
+  client: Queryable = pool(),
+) {
+  const { rows } = await client.query(
     'select count(*)::int as count from algorithms where profile_id = $1 and puzzle_id = $2',
     [profileId, puzzleId],
   )
-  return rows[0].count + more > MOST
+  return (rows[0] as { count: number }).count + more > MOST
     ? fail('too-many', `At most ${MOST} sequences are kept for a puzzle. Forget one first.`)
     : undefined
 }
@@ -140,11 +145,16 @@ export async function exportAlgorithms(profileId: string, puzzleId: string): Pro
   return { format: FORMAT, puzzle: puzzleId, algorithms }
 }
 
-/** Reads such a file for a puzzle: all of it is kept or nothing. How many are new is returned. */
+/**
+ * Reads such a file for a puzzle: all of it is kept or nothing. How many are new is returned.
+ *
+ * @param within the transaction of which it is a part; one of its own if not given
+ */
 export async function importAlgorithms(
   profileId: string,
   puzzleId: string,
   input: unknown,
+  within?: Queryable,
 ): Promise<Result<number>> {
   const read = await checked(fileSchema, input)
   if (!read.ok) return read
@@ -160,12 +170,12 @@ export async function importAlgorithms(
         field: `algorithms[${i}].${fits.problem.field}`,
       })
   }
-  const full = await isFull(profileId, puzzleId, file.algorithms.length)
-  if (full) return full
-  return transaction(async (client) => {
+  const store = async (client: Queryable): Promise<Result<number>> => {
+    const full = await isFull(profileId, puzzleId, file.algorithms.length, client)
+    if (full) return full
     let fresh = 0
     for (const { turns, name, remark, hold } of file.algorithms) {
-      const { rows } = await client.query<{ fresh: boolean }>(`${KEEP}, (xmax = 0) as fresh`, [
+      const { rows } = await client.query(`${KEEP}, (xmax = 0) as fresh`, [
         profileId,
         puzzleId,
         turns,
@@ -173,8 +183,14 @@ export async function importAlgorithms(
         remark,
         hold,
       ])
-      fresh += Number(rows[0].fresh)
+      fresh += Number((rows[0] as { fresh: boolean }).fresh)
     }
     return ok(fresh)
-  })
+  }
+  return within ? store(within) : transaction(store)
+}
+
+/** The puzzles for which a solver keeps some. */
+export async function puzzlesWithAlgorithms(profileId: string): Promise<string[]> {
+  return Object.keys(await algorithmCounts(profileId)).sort()
 }

@@ -35,6 +35,10 @@ export function keepRequestsApart(): void {
 /** Does something as a request of its own does it: for tests, and for work that no request has asked for. */
 export const asRequest = <T>(work: () => Promise<T>): Promise<T> => storage.run({}, work)
 
+/** Does something for a solver who owns nothing yet: what comes to be owned meanwhile is in reach, and nothing else. */
+export const asNewSolver = <T>(work: () => Promise<T>): Promise<T> =>
+  storage.run({ reach: { puzzles: new Set(), schools: new Set() } }, work)
+
 /** Who asks, found out once a request. */
 export async function asker(
   find: () => Promise<Profile | undefined>,

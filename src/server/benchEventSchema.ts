@@ -142,7 +142,8 @@ const kinds: Record<BenchEvent['kind'], Schema> = {
   route: object({ kind: string().required(), atMs: atMs(), route: route.required() }).noUnknown(),
 }
 
-const event = lazy((value: unknown) => {
+/** One event, whatever its kind. */
+export const eventSchema = lazy((value: unknown) => {
   const { kind } = Object(value) as { kind?: unknown }
   // Own fields only: every object has a `constructor`, and that is no kind of event.
   if (typeof kind === 'string' && Object.hasOwn(kinds, kind))
@@ -159,7 +160,7 @@ export const batchSchema = object({
     .of(
       object({
         id: string().uuid('${path} must be a UUID').required(),
-        event: event as unknown as Schema,
+        event: eventSchema as unknown as Schema,
       })
         .required()
         .noUnknown(),

@@ -8,8 +8,12 @@ export async function exportCopy(profileId: string, id: string): Promise<unknown
             (select o.definition from own_puzzles o
              where o.profile_id = c.profile_id and o.id = split_part(c.puzzle_id, '--', 1)) as puzzle,
             coalesce((
+              select jsonb_agg(to_jsonb(e) - 'copy_id' order by e.happened_on, e.created_at)
+              from care_entries e where e.copy_id = c.id
+            ), '[]') as care,
+            coalesce((
               select jsonb_agg(
-                (to_jsonb(s) - 'profile_id') || jsonb_build_object('events', coalesce((
+                (to_jsonb(s) - 'profile_id' - 'standing') || jsonb_build_object('events', coalesce((
                   select jsonb_agg(e.event order by e.seq) from bench_events e where e.session_id = s.id
                 ), '[]')) order by s.created_at)
               from bench_sessions s where s.copy_id = c.id

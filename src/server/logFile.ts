@@ -23,7 +23,7 @@ import { isSolved, readState, turnAll } from '../core/state'
 import { noLongerInReach, nowInReach } from './asking'
 import { readTable, writeTable } from './csv'
 import { addOwnPuzzle, ownId, ownPuzzleFiles } from './ownPuzzles'
-import { transaction } from './pool'
+import { transaction, type Queryable } from './pool'
 import { rests } from './rest'
 import { addNewSolves, type NewSolve, type Solve } from './solves'
 
@@ -35,6 +35,8 @@ export const FILE_LIMIT = 20_000_000
 const MOST_SOLVES = 100_000
 const MOST_PUZZLES = 200
 const MOST_TURNS = 5_000_000
+/** Letters that the turns of the longest bench may take. */
+const LONGEST_SOLUTION = 150_000
 /** Solves stored by one statement. */
 const BATCH = 400
 
@@ -54,7 +56,7 @@ const solveSchema = object({
   solver: string().max(80).default(''),
   startState: string().min(1).max(400).required(),
   scramble: string().max(4000).default(''),
-  solution: string().max(20_000).default(''),
+  solution: string().max(LONGEST_SOLUTION).default(''),
   finishedAt: date()
     .min(new Date('1970-01-01T00:00:00Z'), '${path} must be after 1969')
     .max(new Date('2200-01-01T00:00:00Z'), '${path} must be before 2200')
@@ -142,8 +144,13 @@ export interface LogFile {
 /**
  * Reads either kind; which one is told by the first character. It rests now and then, so that a large file
  * lets others through.
+ *
+ * @param say is told how much is done, 0 to 1
  */
-export async function readLogFile(text: string): Promise<Result<LogFile>> {
+export async function readLogFile(
+  text: string,
+  say: (share: number) => Promise<void> = () => Promise.resolve(),
+): Promise<Result<LogFile>> {
   if (text.length > FILE_LIMIT) return fail('bad-file', 'The file is larger than 20 MB.')
   if (text.trim() === '') return fail('bad-file', 'The file is empty.')
   const rest = rests()
@@ -162,7 +169,8 @@ export async function readLogFile(text: string): Promise<Result<LogFile>> {
     const solves: NewSolve[] = []
     const schools = new Map<string, Result<unknown>>()
     let turns = 0
-    for (const entry of placed.value.solves) {
+    for (const [i, entry] of placed.value.solves.entries()) {
+      await say(i / placed.value.solves.length)
       const solve = readEntry(entry, schools)
       if (!solve.ok) return solve
       turns += solve.value.turnCount
@@ -274,7 +282,7 @@ async function readCsv(text: string, rest: () => Promise<void>): Promise<Result<
 }
 
 /** One solve in a file: nothing of it lies deeper, and none has more splits than a school has stages. */
-const ENTRY_BOUNDS = { depth: 5, values: 3000, text: 20_000 }
+const ENTRY_BOUNDS = { depth: 5, values: 3000, text: LONGEST_SOLUTION }
 
 function readEntry(
   { line: lineOf, value }: Placed,
@@ -320,10 +328,13 @@ function readEntry(
 /**
  * Stores solves, and the puzzles that they need; solves that are in the log already (same start, solution and
  * moment) are passed over. The number of solves stored is returned.
+ *
+ * @param end is done together with what is stored, or not at all
  */
 export async function importSolves(
   profileId: string,
   { solves, puzzles }: LogFile,
+  end: (count: number, client: Queryable) => Promise<void> = () => Promise.resolve(),
 ): Promise<Result<number>> {
   class Refused extends Error {
     constructor(readonly problem: Problem) {
@@ -341,6 +352,7 @@ export async function importSolves(
         let stored = 0
         for (let at = 0; at < solves.length; at += BATCH)
           stored += await addNewSolves(profileId, solves.slice(at, at + BATCH), client)
+        await end(stored, client)
         return stored
       }),
     )

@@ -1,10 +1,15 @@
 /** What comes from outside meets a schema here; the first thing wrong is told with its field. */
 import { ValidationError, type Schema } from 'yup'
-import { plainProblem } from '../core/plain'
+import { BOUNDS, plainProblem, type Bounds } from '../core/plain'
 import { fail, ok, type Result } from '../core/result'
 
-export async function checked<T>(schema: Schema<T>, input: unknown): Promise<Result<T>> {
-  const unplain = plainProblem(input)
+/** @param bounds how much of it there may be, where it may be more than usual */
+export async function checked<T>(
+  schema: Schema<T>,
+  input: unknown,
+  bounds: Bounds = BOUNDS,
+): Promise<Result<T>> {
+  const unplain = plainProblem(input, bounds)
   if (unplain) return { ok: false, problem: unplain }
   try {
     return ok(await schema.validate(input, { stripUnknown: false }))

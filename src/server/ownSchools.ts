@@ -14,7 +14,7 @@ import {
 import { readSchool } from '../core/schools/readSchool'
 import type { School } from '../core/schools/school'
 import { noLongerInReach, nowInReach } from './asking'
-import { pool } from './pool'
+import { pool, type Queryable } from './pool'
 
 /** Every page that shows schools carries them, so there is an end to them. */
 const MOST = 50
@@ -66,6 +66,7 @@ export async function keepSchool(
   profileId: string,
   puzzleId: string,
   input: unknown,
+  client: Queryable = pool(),
 ): Promise<Result<string>> {
   const puzzle = puzzleById(puzzleId)
   if (!puzzle.ok) return puzzle
@@ -74,13 +75,13 @@ export async function keepSchool(
   const misfit = misfitOf(puzzle.value, read.value)
   if (misfit) return { ok: false, problem: misfit }
   const id = ownSchoolId(read.value)
-  const counted = await pool().query<{ count: number }>(
+  const counted = await client.query(
     'select count(*)::int as count from own_schools where profile_id = $1 and id <> $2',
     [profileId, id],
   )
-  if (counted.rows[0].count >= MOST)
+  if ((counted.rows[0] as { count: number }).count >= MOST)
     return fail('too-many', `${MOST} school files are kept already. Forget one first.`)
-  await pool().query(
+  await client.query(
     `insert into own_schools (profile_id, puzzle_id, id, school) values ($1, $2, $3, $4)
      on conflict (profile_id, puzzle_id, id) do nothing`,
     [profileId, puzzleId, id, JSON.stringify(input)],

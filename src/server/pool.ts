@@ -16,7 +16,9 @@ export function pool(): Pool {
       connectionString,
       max: 10,
       // A database that is away is said to be, before whoever asks gives up.
-      connectionTimeoutMillis: 4000,
+      connectionTimeoutMillis: 8000,
+      // A new connection takes several exchanges, each of which may have to wait for other work.
+      idleTimeoutMillis: 600_000,
       query_timeout: 60_000,
       keepAlive: true,
     })
@@ -26,6 +28,13 @@ export function pool(): Pool {
     )
   }
   return globalPool.merryPool
+}
+
+/** Ends its connections; the next call of `pool` begins anew. */
+export async function closePool(): Promise<void> {
+  const closing = globalPool.merryPool
+  globalPool.merryPool = undefined
+  await closing?.end()
 }
 
 export type Queryable = Pick<PoolClient, 'query'>

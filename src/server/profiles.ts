@@ -193,7 +193,8 @@ export const writeSettings = (
     }),
   )
 
-const keepSettings = (profileId: string, value: object, client: Queryable) =>
+/** Stores settings without a nickname. */
+export const keepSettings = (profileId: string, value: object, client: Queryable) =>
   client.query(
     `insert into settings (profile_id, value) values ($1, $2)
      on conflict (profile_id) do update set value = excluded.value, updated_at = now()`,

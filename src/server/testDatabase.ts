@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { Client } from 'pg'
 import { migrate } from './migrate'
-import { pool } from './pool'
+import { closePool } from './pool'
 
 const TEMPLATE = 'merry_template'
 
@@ -44,7 +44,7 @@ export async function freshDatabase(name: string): Promise<() => Promise<void>> 
   })
   process.env.DATABASE_URL = serverUrl(database)
   // It is taken away when the next run begins: a connection that is just closing must not be cut.
-  return () => pool().end()
+  return closePool
 }
 
 /** The school file that stands in its documentation. */

@@ -29,6 +29,7 @@ export function FileButton({
         type="file"
         accept={accept}
         aria-label={label}
+        disabled={disabled}
         className="sr-only"
         tabIndex={-1}
         onChange={(event) => {

@@ -2,37 +2,27 @@
 
 import { Download, Upload } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { useState } from 'react'
 import { toast } from 'sonner'
-import type { Result } from '@/core/result'
+import { plural } from '@/core/words'
 import { FileButton } from '@/ui/FileButton'
+import { ImportProgress } from '@/ui/ImportProgress'
 import { Notice } from '@/ui/Notice'
+import { useImport } from '@/ui/useImport'
 
 /** The log to a file and back. */
 export function LogFile({ hasSolves }: { hasSolves: boolean }) {
   const router = useRouter()
-  const [trouble, setTrouble] = useState<string>()
-  const [busy, setBusy] = useState(false)
-
-  const read = async (file: File) => {
-    setBusy(true)
-    setTrouble(undefined)
-    try {
-      const response = await fetch('/api/log', { method: 'POST', body: await file.text() })
-      const stored = (await response.json()) as Result<number>
-      if (!stored.ok) return setTrouble(stored.problem.sentence)
+  const importing = useImport('log', {
+    onDone: (stored) => {
       toast(
-        stored.value === 0
+        stored === 0
           ? 'Every solve of the file was in the log already.'
-          : `${stored.value} ${stored.value === 1 ? 'solve' : 'solves'} imported.`,
+          : `${plural(Number(stored), 'solve')} imported.`,
       )
       router.refresh()
-    } catch {
-      setTrouble('The file did not reach the program. Nothing was imported.')
-    } finally {
-      setBusy(false)
-    }
-  }
+    },
+  })
+  const busy = importing.share !== undefined
 
   return (
     <div className="grid justify-items-end gap-2">
@@ -52,12 +42,13 @@ export function LogFile({ hasSolves }: { hasSolves: boolean }) {
           label="File to import"
           accept=".json,.csv,application/json,text/csv"
           disabled={busy}
-          onChoose={(file) => void read(file)}
+          onChoose={importing.begin}
         >
           <Upload size={16} aria-hidden /> {busy ? 'Reading' : 'Import'}
         </FileButton>
       </div>
-      {trouble && <Notice kind="wrong">{trouble}</Notice>}
+      <ImportProgress importing={importing} />
+      {importing.trouble && <Notice kind="wrong">{importing.trouble}</Notice>}
     </div>
   )
 }

@@ -15,8 +15,8 @@ import { addOwnPuzzle, forgetOwnPuzzle, ownId } from '@/server/ownPuzzles'
 import { transaction } from '@/server/pool'
 import { nicknames, type Solver } from '@/server/profiles'
 import { solverId } from '@/server/solver'
-import { careSchema } from './careSchema'
-import { copySchema } from './copySchema'
+import { careSchema } from '@/server/careSchema'
+import { copySchema } from '@/server/copySchema'
 
 /** Adds a copy, or changes one if an id is given. */
 export async function saveCopy(input: unknown, id?: string): Promise<Result<string>> {

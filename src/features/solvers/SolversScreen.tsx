@@ -1,6 +1,7 @@
 'use client'
 
 import { formatDistanceToNow } from 'date-fns'
+import { Download, Upload } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
 import { toast } from 'sonner'
@@ -9,8 +10,12 @@ import { plural } from '@/core/words'
 import type { Solver } from '@/server/profiles'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
+import { FileButton } from '@/ui/FileButton'
 import { heard } from '@/ui/heard'
+import { ImportProgress } from '@/ui/ImportProgress'
+import { Notice } from '@/ui/Notice'
 import { Sheet } from '@/ui/Sheet'
+import { useImport } from '@/ui/useImport'
 import { addSolver, chooseSolver, dropSolver } from './actions'
 import { goOnAs } from './goOnAs'
 import { Initial } from './SolverMenu'
@@ -48,6 +53,7 @@ export function SolversScreen({
         ))}
       </ul>
       <NewSolver then={then} />
+      <Backup here={solvers.find(({ id }) => id === here)} then={then} />
     </div>
   )
 }
@@ -175,5 +181,50 @@ function NewSolver({ then }: { then: string }) {
         </Button>
       </div>
     </form>
+  )
+}
+
+/** Everything of a solver as a file, and back. */
+function Backup({ here, then }: { here?: Solver; then: string }) {
+  const importing = useImport('backup', {
+    found: here !== undefined,
+    onDone: (id) => {
+      const go = async () => {
+        const chosen = await heard(() => chooseSolver(id))
+        if (chosen.ok) goOnAs(String(id), then)
+        else toast.error(chosen.problem.sentence)
+      }
+      void go()
+    },
+  })
+  if (!here) return null
+  return (
+    <section className="grid gap-3 rounded-lg border border-line bg-surface p-4">
+      <h2 className="text-lg">Backup</h2>
+      <p className="text-sm text-soft">
+        Shelf, benches, log, sequences, puzzle and school files and settings in one file. Read here
+        or on another machine, it makes a solver of its own; nobody’s things are changed.
+      </p>
+      <div className="flex flex-wrap items-center gap-2">
+        <a
+          href="/api/backup"
+          download
+          className="button button-plain"
+          aria-label={`Backup of ${here.nickname}`}
+        >
+          <Download size={16} aria-hidden /> Backup of {here.nickname}
+        </a>
+        <FileButton
+          label="Backup to restore"
+          accept=".json,application/json"
+          disabled={importing.share !== undefined}
+          onChoose={importing.begin}
+        >
+          <Upload size={16} aria-hidden /> Restore from a backup
+        </FileButton>
+        <ImportProgress importing={importing} />
+      </div>
+      {importing.trouble && <Notice kind="wrong">{importing.trouble}</Notice>}
+    </section>
   )
 }

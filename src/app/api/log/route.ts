@@ -32,19 +32,13 @@ export function GET(request: Request): Promise<Response> {
   })
 }
 
-/** Files are read one after another: each may take a while, and others come between their pieces. */
-let before: Promise<unknown> = Promise.resolve()
-
+/** Reads a file and waits until all of it is stored, or nothing; the page watches it instead (/api/imports). */
 export function POST(request: Request): Promise<Response> {
   return answering(async () => {
     const text = await textOf(request, LONGEST_BODY)
     if (!text.ok) return text
-    const mine = before.then(async () => {
-      const profileId = await solverId()
-      const read = await readLogFile(text.value)
-      return read.ok ? importSolves(profileId, read.value) : read
-    })
-    before = mine.catch(() => undefined)
-    return mine
+    const profileId = await solverId()
+    const read = await readLogFile(text.value)
+    return read.ok ? importSolves(profileId, read.value) : read
   })
 }

@@ -1,7 +1,7 @@
 /** What a care entry must say. */
 import { mixed, object, string } from 'yup'
-import { trimmed } from '@/core/trimmed'
-import { CARE_KINDS, type CareKind } from '@/server/care'
+import { trimmed } from '../core/trimmed'
+import { CARE_KINDS, type CareKind } from './care'
 
 const FIRST_DAY = '1900-01-01'
 

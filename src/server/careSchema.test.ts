@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { must } from '@/core/result'
+import { must } from '../core/result'
 import { checked } from '@/server/outside'
 import { careSchema } from './careSchema'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { catalog } from '@/core/catalog'
+import { catalog } from '../core/catalog'
 import { copySchema } from './copySchema'
 
 const errorOf = (value: unknown): string => {

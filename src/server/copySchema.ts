@@ -1,7 +1,7 @@
 /** What a copy of a puzzle may be called and look like. */
 import { array, mixed, object, string } from 'yup'
-import { trimmed } from '@/core/trimmed'
-import { MARKS } from '@/core/puzzle/colours'
+import { trimmed } from '../core/trimmed'
+import { MARKS } from '../core/puzzle/colours'
 
 export const copySchema = object({
   puzzleId: string().max(40).required('Choose a puzzle.'),

@@ -1,0 +1,171 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { limitReach } from '../core/catalog/reach'
+import { readDefinition } from '../core/puzzle/readDefinition'
+import { must } from '../core/result'
+import { keepAlgorithm } from './algorithms'
+import { asRequest, keepRequestsApart } from './asking'
+import { restore, writeBackup } from './backup'
+import { addCopy } from './copies'
+import { loadDemo } from './demo/load'
+import { addOwnPuzzle } from './ownPuzzles'
+import { keepSchool } from './ownSchools'
+import { pool } from './pool'
+import { firstProfile, whoAsks } from './profiles'
+import { exampleSchool, freshDatabase } from './testDatabase'
+
+let backup: string
+
+const say = () => Promise.resolve()
+const end = () => Promise.resolve()
+
+/** On the machine on which it was made: the demo, with files of one's own. */
+async function made(): Promise<string> {
+  const discard = await freshDatabase('backup_from')
+  await loadDemo()
+  const gull = await firstProfile()
+  const text = await asRequest(async () => {
+    await whoAsks(gull)
+    const slab = must(
+      readDefinition({
+        schema: 1,
+        id: 'slab',
+        name: 'Quay slab',
+        mechanism: { kind: 'box', size: [1, 2, 3] },
+      }),
+    )
+    const puzzleId = must(await addOwnPuzzle(gull, slab))
+    await addCopy(gull, { puzzleId, name: 'Slab', scheme: slab.colours, remarks: 'Wobbles.' })
+    must(await keepSchool(gull, 'cube-3', exampleSchool()))
+    must(
+      await keepAlgorithm(gull, 'cube-3', { turns: "R U R'", name: 'Lift', remark: '', hold: 'a' }),
+    )
+    await pool().query(
+      `insert into bench_events (session_id, seq, event)
+       select id, 0, '{"kind":"turn","atMs":5,"name":"R"}' from bench_sessions
+       where status = 'open'`,
+    )
+    return writeBackup(gull)
+  })
+  await discard()
+  return text ?? ''
+}
+
+let discard: () => Promise<void>
+beforeAll(async () => {
+  keepRequestsApart()
+  backup = await made()
+  discard = await freshDatabase('backup_to')
+})
+afterAll(async () => {
+  limitReach(undefined)
+  await discard()
+})
+
+const rows = async (table: string) =>
+  (await pool().query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]
+    .count
+
+/** What identifies a part, in whichever database it is. */
+const parts = (text: string) => {
+  const file = JSON.parse(text) as Record<string, unknown>
+  const copies = (file.copies as { copy: object; benches: { events: unknown[] }[] }[]).map(
+    ({ copy, benches, ...rest }) => ({
+      ...rest,
+      copy: { ...copy, id: '', created_at: '' },
+      care: ((rest as { care?: object[] }).care ?? []).map((entry) => ({
+        ...entry,
+        id: '',
+        created_at: '',
+      })),
+      benches: benches.map((bench) => ({ ...bench, id: '', copy_id: '', created_at: '' })),
+    }),
+  )
+  return { ...file, copies, settings: { ...(file.settings as object), nickname: '' } }
+}
+
+describe('a backup', () => {
+  it('makes a solver with everything, in a database that had nothing', async () => {
+    expect(await rows('copies')).toBe(0)
+    await firstProfile()
+    const id = must(await restore(backup, say, end))
+    const again = await asRequest(async () => {
+      const profile = await whoAsks(id)
+      expect(profile?.nickname).toBe('Gull')
+      return writeBackup(id)
+    })
+    expect(parts(again ?? '')).toEqual(parts(backup))
+    const { rows: linked } = await pool().query<{ count: number }>(
+      'select count(*)::int as count from solves where profile_id = $1 and copy_id is not null',
+      [id],
+    )
+    expect(linked[0].count).toBe(79)
+  })
+
+  it('comes back beside a solver of that nickname under another', async () => {
+    const id = must(await restore(backup, say, end))
+    expect((await asRequest(() => whoAsks(id)))?.nickname).toBe('Gull 2')
+  })
+
+  it('is refused as a whole, with the part named, whatever is wrong in it', async () => {
+    const count = async () =>
+      Promise.all(['profiles', 'copies', 'solves', 'bench_events', 'own_puzzles'].map(rows))
+    const before = await count()
+    const file = JSON.parse(backup) as Record<string, never>
+    const wrong = async (change: (copy: Record<string, never>) => void, part: RegExp) => {
+      const copy = structuredClone(file)
+      change(copy)
+      const read = await restore(JSON.stringify(copy), say, end)
+      expect(read.ok ? '' : `${read.problem.field} ${read.problem.sentence}`).toMatch(part)
+      expect(await count()).toEqual(before)
+    }
+    type Any = Record<string, unknown>
+    const first = (copy: Any, list: string) => (copy[list] as Any[])[0]
+    await wrong((copy) => delete (copy as Any).log, /log/)
+    await wrong((copy) => Object.assign(copy, { extra: 1 }), /extra/)
+    await wrong((copy) => Object.assign(copy, { format: 'x' }), /format/)
+    await wrong((copy) => Object.assign(first(copy, 'puzzles'), { mechanism: 7 }), /puzzles\[0\]/)
+    await wrong(
+      (copy) => Object.assign(first(copy, 'schools'), { puzzle: 'cube-2' }),
+      /schools\[0\]/,
+    )
+    await wrong(
+      (copy) => Object.assign(first(copy, 'copies').copy as Any, { name: '' }),
+      /copies\[0\]/,
+    )
+    await wrong(
+      (copy) => Object.assign(first(copy, 'copies').copy as Any, { puzzle_id: 'tetra-3' }),
+      /copies\[0\].*colours/,
+    )
+    await wrong((copy) => {
+      const [{ benches }] = copy.copies as unknown as { benches: Any[] }[]
+      benches[0].events = [{ kind: 'spell' }]
+    }, /copies\[0\]\.benches\[0\].*kind/)
+    await wrong((copy) => {
+      const [{ benches }] = copy.copies as unknown as { benches: Any[] }[]
+      benches[0].start_state = 'zz'
+    }, /benches\[0\]/)
+    await wrong((copy) => {
+      ;(copy.solvedOn as unknown[]).pop()
+    }, /solvedOn/)
+    await wrong((copy) => {
+      const { solves } = copy.log as unknown as { solves: Any[] }
+      solves[3].solution = 'R'
+    }, /log.*Line/)
+    await wrong(
+      (copy) => Object.assign(first(copy, 'algorithms'), { puzzle: 'no' }),
+      /algorithms\[0\]/,
+    )
+    expect(await restore('{', say, end)).toMatchObject({
+      ok: false,
+      problem: { code: 'bad-file' },
+    })
+  })
+
+  it('that is stopped, or is not wanted at its end, leaves nothing behind', async () => {
+    const before = await rows('profiles')
+    const stop = () => Promise.reject(new Error('stopped'))
+    await expect(restore(backup, stop, end)).rejects.toThrow('stopped')
+    await expect(restore(backup, say, stop)).rejects.toThrow('stopped')
+    expect(await rows('profiles')).toBe(before)
+  })
+})
