@@ -10,5 +10,8 @@ export const CHROMIUM_OPTIONS = {
     '--disable-sync',
     '--use-angle=swiftshader',
     '--enable-unsafe-swiftshader',
+    // The windows need WebGL; the page around them is drawn far quicker without it.
+    '--disable-gpu-rasterization',
+    '--disable-gpu-compositing',
   ],
 }

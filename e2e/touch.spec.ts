@@ -13,7 +13,8 @@ test('by touch at 390 px: nothing is cut off, and taps lead home', async ({ page
   await page.getByRole('link', { name: 'See it in the log' }).tap()
   await expect(page.getByRole('heading', { name: 'Splits' })).toBeVisible()
   expect(await fits()).toBe(true)
-  for (const address of ['/shelf', '/schools', '/schools/tetra-3', '/log', '/settings']) {
+  const screens = ['/shelf', '/schools', '/schools/tetra-3', '/log', '/settings', '/solvers']
+  for (const address of screens) {
     await page.goto(address)
     expect(await fits(), address).toBe(true)
   }

@@ -139,7 +139,8 @@ export async function appendEntries(
 ): Promise<Result<Appended>> {
   const quick = await appendQuickly(profileId, sessionId, after, sent)
   if (quick) return ok(quick)
-  let reached: { readonly count: number; readonly bench: Bench } | undefined
+  let reached:
+    { readonly before: number; readonly count: number; readonly bench: Bench } | undefined
   const appended = await transaction<Result<Appended>>(async (client) => {
     const session = await client.query<SessionRow & { puzzle_id: string }>(
       `select s.*, c.puzzle_id from bench_sessions s join copies c on c.id = s.copy_id
@@ -180,13 +181,15 @@ export async function appendEntries(
        from jsonb_array_elements($3::jsonb) with ordinality`,
       [sessionId, count, JSON.stringify(fresh)],
     )
-    reached = { count: count + fresh.length, bench: next.value }
+    reached = { before: count, count: count + fresh.length, bench: next.value }
     if (isDue(count, reached.count))
       await keepSnapshot(sessionId, next.value, reached.count, client)
     return ok({ entries: [...later, ...fresh.map(({ id }) => ({ id }))], stored: true })
   })
   // Only now is it stored: had the database gone before, the same number could come to mean other events.
-  if (reached) remember(sessionId, reached.count, reached.bench)
+  // And where a snapshot was just kept, the bench is taken up from it next time, so that it does not grow for ever.
+  if (reached && isDue(reached.before, reached.count)) standing.delete(sessionId)
+  else if (reached) remember(sessionId, reached.count, reached.bench)
   return appended
 }
 

@@ -79,7 +79,7 @@ describe('a file that is read', () => {
     const id = await put(solver, 'log', log)
     expect(await stopImport(solver, id)).toBe(true)
     await doImport(id, 'here')
-    expect(await findImport(solver, id)).toBeUndefined()
+    expect(await findImport(solver, id)).toMatchObject({ state: 'stopped' })
     expect(await count(solver)).toBe(0)
   })
 
@@ -99,7 +99,7 @@ describe('a file that is read', () => {
       await new Promise((wait) => setTimeout(wait, 5))
     expect(await stopImport(solver, id)).toBe(true)
     await reading
-    expect(await findImport(solver, id)).toBeUndefined()
+    expect(await findImport(solver, id)).toMatchObject({ state: 'stopped' })
     expect(await count(solver)).toBe(0)
   })
 

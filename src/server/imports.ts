@@ -12,7 +12,7 @@ export type ImportKind = 'log' | 'backup'
 export interface Import {
   readonly id: string
   readonly kind: ImportKind
-  readonly state: 'waiting' | 'running' | 'done' | 'refused'
+  readonly state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
   /** How much is done, 0 to 1. */
   readonly share: number
   /** Of a log: how many solves are new. Of a backup: the id of the solver. */
@@ -36,6 +36,12 @@ export async function beginImport(
   kind: ImportKind,
   file: string,
 ): Promise<string> {
+  // Whoever waited for those has heard what came of them.
+  await pool().query(
+    `delete from imports where profile_id = $1 and state in ('done', 'refused', 'stopped')
+       and touched_at < now() - interval '1 day'`,
+    [profileId],
+  )
   const { rows } = await pool().query<{ id: string }>(
     'insert into imports (profile_id, kind, file) values ($1, $2, $3) returning id',
     [profileId, kind, file],
@@ -59,7 +65,7 @@ const fromRow = ({ result, ...row }: ImportRow): Import => ({
   ...(result === null ? {} : result.ok ? { value: result.value } : { problem: result.problem }),
 })
 
-/** How far it is; undefined if it is not this solver's, or was stopped. */
+/** How far it is; undefined if it is not this solver's. */
 export async function findImport(profileId: string, id: string): Promise<Import | undefined> {
   await endSilent(profileId)
   const { rows } = await pool().query<ImportRow>(
@@ -100,7 +106,8 @@ const endSilent = (profileId: string) =>
 /** Stops it, if it has not ended yet: then nothing of the file is kept. */
 export async function stopImport(profileId: string, id: string): Promise<boolean> {
   const { rowCount } = await pool().query(
-    `delete from imports where profile_id = $1 and id = $2 and state in ('waiting', 'running')`,
+    `update imports set state = 'stopped', file = null
+     where profile_id = $1 and id = $2 and state in ('waiting', 'running')`,
     [profileId, id],
   )
   return rowCount === 1

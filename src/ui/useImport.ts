@@ -6,7 +6,7 @@ import { fail, type Problem, type Result } from '@/core/result'
 /** What the server says of a file that it reads. */
 interface Told {
   readonly id: string
-  readonly state: 'waiting' | 'running' | 'done' | 'refused'
+  readonly state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
   readonly share: number
   readonly value?: unknown
   readonly problem?: Problem
@@ -67,7 +67,8 @@ export function useImport(
         setTold(heard.value)
         if (heard.value.state === 'refused') setTrouble(heard.value.problem?.sentence)
         if (heard.value.state === 'done') done.current(heard.value.value)
-        if (heard.value.state === 'done' || heard.value.state === 'refused') break
+        if (heard.value.state === 'stopped') setTrouble('Stopped. Nothing was imported.')
+        if (!['waiting', 'running'].includes(heard.value.state)) break
       }
       await new Promise((wait) => setTimeout(wait, LOOK_MS))
     }
@@ -98,16 +99,9 @@ export function useImport(
       })
   }
 
+  /** The watch tells whether it was in time. */
   const cancel = () => {
-    const stopped = id.current
-    if (!stopped) return
-    void ask<true>(`/${stopped}`, { method: 'DELETE' }).then((heard) => {
-      // Too late: it has ended, and the watch tells how.
-      if (!heard.ok) return
-      id.current = undefined
-      setTold(undefined)
-      setTrouble('Stopped. Nothing was imported.')
-    })
+    if (id.current) void ask<true>(`/${id.current}`, { method: 'DELETE' })
   }
 
   return { share: told?.share, isWaiting: told?.state === 'waiting', trouble, begin, cancel }

@@ -6,7 +6,7 @@ create table imports (
   kind text not null check (kind in ('log', 'backup')),
   -- Taken away when it has been read.
   file text,
-  state text not null default 'waiting' check (state in ('waiting', 'running', 'done', 'refused')),
+  state text not null default 'waiting' check (state in ('waiting', 'running', 'done', 'refused', 'stopped')),
   share real not null default 0 check (share between 0 and 1),
   -- What came of it: a result, or the problem.
   result jsonb,
