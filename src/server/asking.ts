@@ -51,6 +51,12 @@ export async function asker(
   return profile
 }
 
+/** Finds out anew who asks, when that or their name has just been changed. */
+export function askAnew(): void {
+  const store = storage.getStore()
+  if (store) store.profile = undefined
+}
+
 /** What the asker has just come to own. */
 export function nowInReach(kind: keyof Reach, id: string): void {
   storage.getStore()?.reach?.[kind].add(id)

@@ -54,6 +54,10 @@ describe('who asks', () => {
     await asRequest(async () => {
       const known = await whoAsks(one.id)
       expect(await whoAsks('somebody else')).toBe(known)
+      // But for a name that was changed meanwhile.
+      must(await writeSettings(one.id, { ...DEFAULT_SETTINGS, nickname: 'Sandpiper' }))
+      expect((await whoAsks(one.id))?.nickname).toBe('Sandpiper')
+      must(await writeSettings(one.id, { ...DEFAULT_SETTINGS, nickname: one.nickname }))
     })
   })
 })

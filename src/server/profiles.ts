@@ -3,7 +3,7 @@ import { object } from 'yup'
 import { reachOfSchool } from '../core/catalog/reach'
 import { DEFAULT_SETTINGS, nicknameSchema, settingsSchema, type Settings } from '../core/settings'
 import { fail, ok, type Result } from '../core/result'
-import { asker, type Profile } from './asking'
+import { askAnew, asker, type Profile } from './asking'
 import { isId } from './outside'
 import { learnOwnPuzzles } from './ownPuzzles'
 import { learnOwnSchools } from './ownSchools'
@@ -189,6 +189,7 @@ export const writeSettings = (
         name,
       ])
       await keepSettings(profileId, value, client)
+      askAnew()
       return ok(true)
     }),
   )

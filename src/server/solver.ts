@@ -2,7 +2,7 @@
 import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { PAGE_HEADER } from './headers'
-import type { Profile } from './asking'
+import { askAnew, type Profile } from './asking'
 import { whoAsks } from './profiles'
 
 /** Kept by the browser: the id of the solver who was chosen there. */
@@ -35,5 +35,6 @@ export async function solverId(): Promise<string> {
 /** From now on this browser asks for this solver. */
 export async function rememberSolver(id: string): Promise<void> {
   const kept = await cookies()
+  askAnew()
   kept.set(COOKIE, id, { path: '/', maxAge: SECONDS, httpOnly: true, sameSite: 'lax' })
 }

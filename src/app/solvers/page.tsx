@@ -1,3 +1,4 @@
+import { formatDistanceToNow } from 'date-fns'
 import type { Metadata } from 'next'
 import { SolversScreen } from '@/features/solvers/SolversScreen'
 import { ownAddress } from '@/server/address'
@@ -14,7 +15,10 @@ export default async function SolversPage({
   const [{ then }, here] = await Promise.all([searchParams, solverHere()])
   return (
     <SolversScreen
-      solvers={await solvers()}
+      solvers={(await solvers()).map(({ lastSolvedAt, ...solver }) => ({
+        ...solver,
+        lastSolved: lastSolvedAt && formatDistanceToNow(lastSolvedAt, { addSuffix: true }),
+      }))}
       here={here?.id}
       then={ownAddress([then ?? ''].flat()[0]) ?? '/shelf'}
     />

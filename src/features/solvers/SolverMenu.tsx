@@ -35,7 +35,8 @@ export function SolverMenu({ solver }: { solver: Named }) {
   return (
     <>
       <OtherSolver solver={solver} />
-      <DropdownMenu.Root onOpenChange={(open) => void look(open)}>
+      {/* Not modal, and in its place: the page beside it stays readable. */}
+      <DropdownMenu.Root modal={false} onOpenChange={(open) => void look(open)}>
         <DropdownMenu.Trigger
           aria-label={`Solving as ${solver.nickname}`}
           className="flex min-h-9 min-w-0 items-center gap-2 rounded-md px-1.5 text-sm text-soft hover:bg-raised hover:text-ink"
@@ -44,30 +45,24 @@ export function SolverMenu({ solver }: { solver: Named }) {
           <span className="max-w-28 truncate max-md:sr-only">{solver.nickname}</span>
           <ChevronDown size={14} aria-hidden className="max-md:hidden" />
         </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={4}
-            className="z-50 min-w-48 rounded-lg border border-line bg-surface p-1.5 shadow-2xl"
-          >
-            <DropdownMenu.Label className="px-3 py-1.5 text-sm text-soft">
-              Solving as {solver.nickname}
-            </DropdownMenu.Label>
-            {others?.slice(0, SHOWN).map((other) => (
-              <DropdownMenu.Item
-                key={other.id}
-                className={item}
-                onSelect={() => void choose(other)}
-              >
-                <span className="max-w-56 truncate">Go on as {other.nickname}</span>
-              </DropdownMenu.Item>
-            ))}
-            <DropdownMenu.Separator className="my-1 h-px bg-line" />
-            <DropdownMenu.Item asChild className={item}>
-              <Link href="/solvers">All solvers</Link>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-48 rounded-lg border border-line bg-surface p-1.5 shadow-2xl"
+        >
+          <DropdownMenu.Label className="px-3 py-1.5 text-sm text-soft">
+            Solving as {solver.nickname}
+          </DropdownMenu.Label>
+          {others?.slice(0, SHOWN).map((other) => (
+            <DropdownMenu.Item key={other.id} className={item} onSelect={() => void choose(other)}>
+              <span className="max-w-56 truncate">Go on as {other.nickname}</span>
             </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
+          ))}
+          <DropdownMenu.Separator className="my-1 h-px bg-line" />
+          <DropdownMenu.Item asChild className={item}>
+            <Link href="/solvers">All solvers</Link>
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
       </DropdownMenu.Root>
     </>
   )

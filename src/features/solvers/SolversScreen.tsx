@@ -1,6 +1,5 @@
 'use client'
 
-import { formatDistanceToNow } from 'date-fns'
 import { Download, Upload } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useState, useTransition } from 'react'
@@ -20,13 +19,18 @@ import { addSolver, chooseSolver, dropSolver } from './actions'
 import { goOnAs } from './goOnAs'
 import { Initial } from './SolverMenu'
 
+/** A solver as the server shows one: how long ago something was is the same when the page comes to life. */
+export interface ShownSolver extends Omit<Solver, 'lastSolvedAt'> {
+  readonly lastSolved?: string
+}
+
 /** Everyone who solves on this machine: chosen, added, removed. */
 export function SolversScreen({
   solvers,
   here,
   then,
 }: {
-  solvers: readonly Solver[]
+  solvers: readonly ShownSolver[]
   /** Who is chosen in this browser. */
   here?: string
   /** Where to go when someone is chosen. */
@@ -64,7 +68,7 @@ function SolverCard({
   isAlone,
   then,
 }: {
-  solver: Solver
+  solver: ShownSolver
   isHere: boolean
   isAlone: boolean
   then: string
@@ -99,13 +103,13 @@ function SolverCard({
   )
 }
 
-function belongings({ copies, solves, lastSolvedAt }: Solver): string {
+function belongings({ copies, solves, lastSolved }: ShownSolver): string {
   const shelf = copies === 0 ? 'An empty shelf' : `${plural(copies, 'puzzle')} on the shelf`
-  if (!lastSolvedAt) return `${shelf}, nothing in the log yet.`
-  return `${shelf}, ${plural(solves, 'solve')} in the log, the last ${formatDistanceToNow(lastSolvedAt, { addSuffix: true })}.`
+  if (!lastSolved) return `${shelf}, nothing in the log yet.`
+  return `${shelf}, ${plural(solves, 'solve')} in the log, the last ${lastSolved}.`
 }
 
-function Remove({ solver, isHere }: { solver: Solver; isHere: boolean }) {
+function Remove({ solver, isHere }: { solver: ShownSolver; isHere: boolean }) {
   const router = useRouter()
   const [open, setOpen] = useState(false)
   const [pending, begin] = useTransition()
@@ -185,7 +189,7 @@ function NewSolver({ then }: { then: string }) {
 }
 
 /** Everything of a solver as a file, and back. */
-function Backup({ here, then }: { here?: Solver; then: string }) {
+function Backup({ here, then }: { here?: ShownSolver; then: string }) {
   const importing = useImport('backup', {
     found: here !== undefined,
     onDone: (id) => {
