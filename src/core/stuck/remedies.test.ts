@@ -3,7 +3,8 @@ import { unseenChanges } from '../analysis/lookAlikes'
 import { holdOf } from '../analysis/placements'
 import { puzzleById } from '../catalog'
 import { readTurns } from '../notation/read'
-import type { Puzzle } from '../puzzle/compile'
+import { countJoined } from '../notation/rewrite'
+import type { Puzzle, Turn } from '../puzzle/compile'
 import { must } from '../result'
 import { multiply } from '../rotation'
 import { isSolved, rotateState, start, turnAll, type State } from '../state'
@@ -55,6 +56,14 @@ describe('ways out of a trade of look-alikes', () => {
       expect(remedies.map(({ kind }) => kind)).toContain('home')
       const counts = remedies.map(({ turnCount }) => turnCount)
       expect(counts).toEqual([...counts].sort((a, b) => a - b))
+      // Turns of one layer that follow each other are made as one, and counted so.
+      for (const { turns, turnCount } of remedies)
+        expect(
+          countJoined(
+            prism,
+            turns.map((name) => prism.turnByName.get(name) as Turn),
+          ).turnCount,
+        ).toBe(turnCount)
       for (const remedy of remedies)
         if (remedy.kind !== 'settle')
           expect(isSolved(prism, ends(prism, held, remedy)), remedy.kind).toBe(true)

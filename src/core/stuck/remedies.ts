@@ -1,6 +1,6 @@
 /** Ways out of a position, each replayed on the engine, with its cost and what it makes due again. */
 import { stagesMet, type Following } from '../coach/standing'
-import { countTurns, rehold } from '../notation/rewrite'
+import { countTurns, rehold, simplify } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { stagesOf, type School } from '../schools/school'
 import { isSolved, rotateState, turnAll, type State } from '../state'
@@ -38,7 +38,8 @@ export function remediesFor(
 ): Remedy[] {
   if (!state || finding.kind === 'home') return []
   const found: Remedy[] = []
-  const offer = (kind: Remedy['kind'], name: string, turns: readonly Turn[]) => {
+  const offer = (kind: Remedy['kind'], name: string, given: readonly Turn[]) => {
+    const turns = asMade(puzzle, state, given)
     const end = turnAll(puzzle, state, turns)
     if (!end.ok || (kind !== 'settle' && !isSolved(puzzle, end.value))) return
     found.push({
@@ -62,9 +63,16 @@ export function remediesFor(
     offer('settle', 'Settle odd and even, then go on', turnsUpTo(sums + 1))
   offer('home', 'All the way home, piece by piece', turnsUpTo(way.value.steps.length))
   const trade = finding.kind === 'look-alike' ? cheapestTrade(puzzle, state) : undefined
-  if (trade && trade.turns.length < countTurns(turnsUpTo(way.value.steps.length)))
+  const home = found.find(({ kind }) => kind === 'home')
+  if (trade && home && countTurns(asMade(puzzle, state, trade.turns)) < home.turnCount)
     offer('trade', `Trade ${trade.name} on the way: that costs least`, trade.turns)
   return found.sort((a, b) => a.turnCount - b.turnCount)
+}
+
+/** Turns of one layer that follow each other as one, wherever that one can be made too. */
+function asMade(puzzle: Puzzle, state: State, turns: readonly Turn[]): readonly Turn[] {
+  const short = simplify(puzzle, turns)
+  return turnAll(puzzle, state, short).ok ? short : turns
 }
 
 /** Trades that are compared. */
