@@ -1,6 +1,7 @@
 /** A page on which any error in the console fails the test, and the steps that tests share. */
 import { execFileSync } from 'node:child_process'
 import { expect, test as base, type Locator, type Page } from '@playwright/test'
+import { SOLVER_COOKIE } from '../src/server/headers'
 import { addOwnCopy, newSolver, type OwnCopy, type TestSolver } from './database'
 import { TestServer } from './server'
 
@@ -25,7 +26,7 @@ export const test = base.extend<Given, { readonly server: TestServer }>({
   allowed: async ({}, use) => use({ patterns: [] }),
   solver: async ({}, use) => use(await newSolver()),
   context: async ({ context, solver, baseURL }, use) => {
-    await context.addCookies([{ name: COOKIE, value: solver.id, url: baseURL }])
+    await context.addCookies([{ name: SOLVER_COOKIE, value: solver.id, url: baseURL }])
     await use(context)
   },
   page: async ({ page, allowed }, use) => {
@@ -39,12 +40,10 @@ export const test = base.extend<Given, { readonly server: TestServer }>({
   },
 })
 
-const COOKIE = 'merry-solver'
-
 /** The id of the solver whom a page has. */
 export async function solverOf(page: Page): Promise<string> {
   const kept = await page.context().cookies()
-  const cookie = kept.find(({ name }) => name === COOKIE)
+  const cookie = kept.find(({ name }) => name === SOLVER_COOKIE)
   if (!cookie) throw new Error('this page has no solver')
   return cookie.value
 }

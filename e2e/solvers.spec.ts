@@ -1,3 +1,4 @@
+import { SOLVER_COOKIE } from '../src/server/headers'
 import { newSolver, sql } from './database'
 import { expect, layOut, test, toBench } from './fixtures'
 
@@ -120,7 +121,7 @@ test('a copy is handed over with its bench, and its solves stay with who made th
     page.getByText(`${copy.name} stands on ${other.nickname}’s shelf now.`),
   ).toBeVisible()
   await expect(card).toBeHidden()
-  await context.addCookies([{ name: 'merry-solver', value: other.id, url: page.url() }])
+  await context.addCookies([{ name: SOLVER_COOKIE, value: other.id, url: page.url() }])
   await page.goto(bench)
   await expect(page.getByRole('group', { name: made, exact: true })).toBeVisible()
   expect(await solves()).toEqual(before)

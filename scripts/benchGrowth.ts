@@ -11,6 +11,7 @@ import { start, writeState } from '../src/core/state'
 import { cloneSolver } from '../src/server/demo/clone'
 import { openSession } from '../src/server/benchSessions'
 import { addOwnPuzzle } from '../src/server/ownPuzzles'
+import { SOLVER_COOKIE } from '../src/server/headers'
 import { pool } from '../src/server/pool'
 
 const SOLVES = 20_000
@@ -68,7 +69,9 @@ async function costOf(address: string, solver: string, path: string): Promise<Co
   let kB = 0
   const get = async () => {
     const from = performance.now()
-    const answer = await fetch(address + path, { headers: { cookie: `merry-solver=${solver}` } })
+    const answer = await fetch(address + path, {
+      headers: { cookie: `${SOLVER_COOKIE}=${solver}` },
+    })
     const text = await answer.text()
     if (!answer.ok) throw new Error(`${path}: ${answer.status}`)
     times.push(performance.now() - from)

@@ -7,6 +7,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { Agent, request } from 'node:http'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { cloneSolver } from '../src/server/demo/clone'
+import { SOLVER_COOKIE } from '../src/server/headers'
 import { pool } from '../src/server/pool'
 
 const THINK_MS = 2000
@@ -131,7 +132,7 @@ function ask(
         agent,
         method: body ? 'POST' : 'GET',
         headers: {
-          cookie: `merry-solver=${id}`,
+          cookie: `${SOLVER_COOKIE}=${id}`,
           ...(body ? { 'content-type': 'application/json' } : {}),
         },
       },

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { definitionById } from '@/core/catalog'
+import { CATALOG_IDS, definitionById } from '@/core/catalog'
 import { splitId } from '@/core/catalog/setting'
 import { keptSchools } from '@/server/ownSchools'
 import { solverId } from '@/server/solver'
@@ -17,7 +17,7 @@ export async function WithOwnPuzzles({
   const definition = definitionById(file)
   return (
     <OwnPuzzles
-      definitions={definition && file.startsWith('own-') ? [definition] : []}
+      definitions={definition && !CATALOG_IDS.includes(file) ? [definition] : []}
       schools={await keptSchools(await solverId(), puzzleId)}
     >
       {children}

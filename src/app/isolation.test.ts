@@ -2,7 +2,6 @@
 import { readFileSync } from 'node:fs'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { limitReach } from '@/core/catalog/reach'
-import { readDefinition } from '@/core/puzzle/readDefinition'
 import { must } from '@/core/result'
 import { puzzleById } from '@/core/catalog'
 import { DEFAULT_SETTINGS } from '@/core/settings'
@@ -17,7 +16,7 @@ import { keepSchool } from '@/server/ownSchools'
 import { pool } from '@/server/pool'
 import { makeSolver, whoAsks, writeSettings } from '@/server/profiles'
 import { addSolve } from '@/server/solves'
-import { exampleSchool, freshDatabase } from '@/server/testDatabase'
+import { exampleFile, exampleSchool, freshDatabase } from '@/server/testDatabase'
 
 /** The browser's cookie, for the request that is being answered. */
 const browser = { solver: '' }
@@ -62,14 +61,7 @@ beforeAll(async () => {
   stranger = must(await makeSolver('Stranger'))
   await asRequest(async () => {
     await whoAsks(owner)
-    const definition = must(
-      readDefinition({
-        schema: 1,
-        id: 'slab',
-        name: `${SECRET} slab`,
-        mechanism: { kind: 'box', size: [1, 2, 3] },
-      }),
-    )
+    const definition = exampleFile(`${SECRET} slab`)
     ids.puzzle = must(await addOwnPuzzle(owner, definition))
     ids.school = must(
       await keepSchool(owner, 'cube-3', { ...exampleSchool(), name: `${SECRET} way` }),

@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { limitReach } from '../core/catalog/reach'
-import { readDefinition } from '../core/puzzle/readDefinition'
 import { must } from '../core/result'
 import { keepAlgorithm } from './algorithms'
 import { asRequest, keepRequestsApart } from './asking'
@@ -11,7 +10,7 @@ import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
 import { pool } from './pool'
 import { firstProfile, whoAsks } from './profiles'
-import { exampleSchool, freshDatabase } from './testDatabase'
+import { exampleFile, exampleSchool, freshDatabase } from './testDatabase'
 
 let backup: string
 
@@ -25,14 +24,7 @@ async function made(): Promise<string> {
   const gull = await firstProfile()
   const text = await asRequest(async () => {
     await whoAsks(gull)
-    const slab = must(
-      readDefinition({
-        schema: 1,
-        id: 'slab',
-        name: 'Quay slab',
-        mechanism: { kind: 'box', size: [1, 2, 3] },
-      }),
-    )
+    const slab = exampleFile('Quay slab')
     const puzzleId = must(await addOwnPuzzle(gull, slab))
     await addCopy(gull, { puzzleId, name: 'Slab', scheme: slab.colours, remarks: 'Wobbles.' })
     must(await keepSchool(gull, 'cube-3', exampleSchool()))

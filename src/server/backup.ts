@@ -4,13 +4,11 @@
  */
 import { randomUUID } from 'node:crypto'
 import { array, date, mixed, number, object, string, type Schema } from 'yup'
-import { misfitOf as schoolMisfit } from '../core/coach/prove'
 import { puzzleById } from '../core/catalog'
 import { openBench, replay, type BenchEvent } from '../core/coach/bench'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { fail, ok, type Result } from '../core/result'
 import { schoolNamed } from '../core/schools'
-import { readSchool } from '../core/schools/readSchool'
 import { DEFAULT_SETTINGS, settingsSchema } from '../core/settings'
 import { readState } from '../core/state'
 import { exportAlgorithms, importAlgorithms, puzzlesWithAlgorithms } from './algorithms'
@@ -22,7 +20,7 @@ import { careSchema } from './careSchema'
 import { addCopy } from './copies'
 import { copySchema } from './copySchema'
 import { exportCopy } from './exportCopy'
-import { puzzlesOf, readLogFile, writeJson } from './logFile'
+import { puzzlesOf, readLogFile, writeJson, type Say } from './logFile'
 import { checked } from './outside'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
@@ -71,8 +69,6 @@ export async function writeBackup(profileId: string): Promise<string | undefined
     algorithms,
   })
 }
-
-type Say = (share: number) => Promise<void>
 
 interface Parts {
   /** With the nickname. */
@@ -192,9 +188,6 @@ async function restored(
   for (const [i, given] of parts.schools.entries()) {
     const part = `schools[${i}]`
     const { puzzle, school } = need(part, await checked(schoolEntrySchema, given))
-    const built = need(part, puzzleById(puzzle))
-    const misfit = schoolMisfit(built, need(part, readSchool(school)))
-    if (misfit) need(part, { ok: false, problem: misfit })
     need(part, await keepSchool(id, puzzle, school, client))
   }
   const copies: string[] = []
@@ -212,9 +205,7 @@ async function restored(
     ...solve,
     copyId: copies[Number(parts.solvedOn[i] ?? NaN)],
   }))
-  const BATCH = 400
-  for (let at = 0; at < solves.length; at += BATCH)
-    await addNewSolves(id, solves.slice(at, at + BATCH), client)
+  await addNewSolves(id, solves, client)
   for (const [i, given] of parts.algorithms.entries()) {
     const puzzle = (Object(given) as { puzzle?: unknown }).puzzle
     need(

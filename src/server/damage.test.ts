@@ -1,32 +1,23 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { must, type Result } from '../core/result'
-import { puzzleById } from '../core/catalog'
 import { findSession, openSession } from './benchSessions'
-import { addCopy, findCopy, type Copy } from './copies'
+import type { Copy } from './copies'
 import { puzzleOf, replayed, standingBench } from './damage'
 import { exportCopy, exportPuzzle } from './exportCopy'
 import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzleNames } from './ownPuzzles'
-import { readDefinition } from '../core/puzzle/readDefinition'
 import { pool } from './pool'
 import { firstProfile } from './profiles'
-import { freshDatabase } from './testDatabase'
+import { exampleCopy, exampleFile, freshDatabase } from './testDatabase'
 import type { Solve } from './solves'
 
 let discard: () => Promise<void>
 let profileId: string
 let copy: Copy
-const puzzle = must(puzzleById('cube-2'))
 
 beforeAll(async () => {
   discard = await freshDatabase('damage')
   profileId = await firstProfile()
-  const id = await addCopy(profileId, {
-    puzzleId: 'cube-2',
-    name: 'Wreck',
-    scheme: puzzle.definition.colours,
-    remarks: '',
-  })
-  copy = (await findCopy(profileId, id)) as Copy
+  copy = await exampleCopy(profileId, 'cube-2', 'Wreck')
 })
 afterAll(() => discard())
 
@@ -87,14 +78,7 @@ describe('what is stored and broken', () => {
   })
 
   it('is told of a puzzle file, and the others are there all the same', async () => {
-    const good = must(
-      readDefinition({
-        schema: 1,
-        id: 'good',
-        name: 'Good',
-        mechanism: { kind: 'box', size: [1, 3, 3] },
-      }),
-    )
+    const good = exampleFile('Good')
     const goodId = must(await addOwnPuzzle(profileId, good))
     const bad = { name: 'Bad', mechanism: { kind: 'capped', caps: ['right', 'right'] } }
     await pool().query(

@@ -1,5 +1,8 @@
 /** What every answer says to the browser. */
 
+/** Kept by the browser: the id of the solver who was chosen there. */
+export const SOLVER_COOKIE = 'merry-solver'
+
 /** Set by the proxy where a page is asked for: its address. */
 export const PAGE_HEADER = 'x-page'
 

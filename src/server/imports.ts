@@ -2,7 +2,7 @@
 import { fail, ok, type Problem, type Result } from '../core/result'
 import { asRequest } from './asking'
 import { restore } from './backup'
-import { importSolves, readLogFile } from './logFile'
+import { importSolves, readLogFile, type Say } from './logFile'
 import { pool, type Queryable } from './pool'
 import { whoAsks } from './profiles'
 import { give } from './queue'
@@ -24,9 +24,6 @@ export interface Import {
 const SILENCE_S = 60
 /** How often a process says how far it is. */
 const SAY_MS = 250
-
-/** Says how much is done, 0 to 1; throws where nobody wants it any more. */
-export type Say = (share: number) => Promise<void>
 
 class Stopped extends Error {}
 

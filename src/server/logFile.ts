@@ -37,8 +37,6 @@ const MOST_PUZZLES = 200
 const MOST_TURNS = 5_000_000
 /** Letters that the turns of the longest bench may take. */
 const LONGEST_SOLUTION = 150_000
-/** Solves stored by one statement. */
-const BATCH = 400
 
 const whole = () => number().integer().min(0).max(2_000_000_000).required()
 
@@ -128,6 +126,9 @@ export const writeCsv = (solves: readonly Solve[]): string =>
     }),
   )
 
+/** Is told how much is done, 0 to 1; throws where nobody wants it any more. */
+export type Say = (share: number) => Promise<void>
+
 interface Placed {
   /** Found only when it is asked for: in JSON that takes a walk through the text. */
   readonly line: () => number
@@ -149,7 +150,7 @@ export interface LogFile {
  */
 export async function readLogFile(
   text: string,
-  say: (share: number) => Promise<void> = () => Promise.resolve(),
+  say: Say = () => Promise.resolve(),
 ): Promise<Result<LogFile>> {
   if (text.length > FILE_LIMIT) return fail('bad-file', 'The file is larger than 20 MB.')
   if (text.trim() === '') return fail('bad-file', 'The file is empty.')
@@ -349,9 +350,7 @@ export async function importSolves(
           // Thrown, so that nothing of the file is kept.
           if (!added.ok) throw new Refused(added.problem)
         }
-        let stored = 0
-        for (let at = 0; at < solves.length; at += BATCH)
-          stored += await addNewSolves(profileId, solves.slice(at, at + BATCH), client)
+        const stored = await addNewSolves(profileId, solves, client)
         await end(stored, client)
         return stored
       }),

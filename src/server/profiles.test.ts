@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { limitReach } from '../core/catalog/reach'
 import { definitionById, ownDefinitions, puzzleById } from '../core/catalog'
-import { readDefinition } from '../core/puzzle/readDefinition'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
 import { DEFAULT_SETTINGS } from '../core/settings'
@@ -18,7 +17,7 @@ import {
   whoAsks,
   writeSettings,
 } from './profiles'
-import { exampleSchool as example, freshDatabase } from './testDatabase'
+import { exampleFile, exampleSchool as example, freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
 
@@ -89,14 +88,7 @@ describe('solvers', () => {
 
 describe('puzzles and schools of a solver’s own', () => {
   it('are known to that solver’s requests and to no other’s, whatever this process has learned', async () => {
-    const definition = must(
-      readDefinition({
-        schema: 1,
-        id: 'mine',
-        name: 'Mine',
-        mechanism: { kind: 'box', size: [1, 2, 3] },
-      }),
-    )
+    const definition = exampleFile('Mine')
     const gull = must(await makeSolver('Gull'))
     const heron = must(await makeSolver('Heron'))
     const [id, school] = await asRequest(async () => {

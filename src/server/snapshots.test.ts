@@ -6,13 +6,13 @@ import type { Entry } from '../core/coach/rebase'
 import { must } from '../core/result'
 import { start, writeState } from '../core/state'
 import { appendEntries, eventsOf, findSession, openSession } from './benchSessions'
-import { addCopy, findCopy, shelf, type Copy } from './copies'
+import { shelf, type Copy } from './copies'
 import { standingBench } from './damage'
 import { pool } from './pool'
 import { firstProfile } from './profiles'
 import { tailOf } from './snapshots'
 import { standings } from './standing'
-import { freshDatabase } from './testDatabase'
+import { exampleCopy, freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
 let profileId: string
@@ -24,13 +24,7 @@ const startState = writeState(start(puzzle))
 beforeAll(async () => {
   discard = await freshDatabase('snapshots')
   profileId = await firstProfile()
-  const id = await addCopy(profileId, {
-    puzzleId: 'cube-3',
-    name: 'Capstan cube',
-    scheme: puzzle.definition.colours,
-    remarks: '',
-  })
-  copy = (await findCopy(profileId, id)) as Copy
+  copy = await exampleCopy(profileId, 'cube-3', 'Capstan cube')
 })
 beforeEach(async () => {
   bench = await openSession(profileId, {

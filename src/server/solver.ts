@@ -1,12 +1,10 @@
 /** Who sits before the browser that asks. No password: whoever uses this machine may be any of its solvers. */
 import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
-import { PAGE_HEADER } from './headers'
+import { PAGE_HEADER, SOLVER_COOKIE } from './headers'
 import { askAnew, type Profile } from './asking'
 import { whoAsks } from './profiles'
 
-/** Kept by the browser: the id of the solver who was chosen there. */
-const COOKIE = 'merry-solver'
 /** As long as browsers keep one. */
 const SECONDS = 400 * 24 * 3600
 
@@ -15,7 +13,7 @@ export class NobodyChosen extends Error {}
 
 /** Undefined if someone has to be chosen first. */
 export async function solverHere(): Promise<Profile | undefined> {
-  return whoAsks((await cookies()).get(COOKIE)?.value)
+  return whoAsks((await cookies()).get(SOLVER_COOKIE)?.value)
 }
 
 /**
@@ -36,5 +34,5 @@ export async function solverId(): Promise<string> {
 export async function rememberSolver(id: string): Promise<void> {
   const kept = await cookies()
   askAnew()
-  kept.set(COOKIE, id, { path: '/', maxAge: SECONDS, httpOnly: true, sameSite: 'lax' })
+  kept.set(SOLVER_COOKIE, id, { path: '/', maxAge: SECONDS, httpOnly: true, sameSite: 'lax' })
 }

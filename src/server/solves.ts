@@ -147,17 +147,26 @@ export async function addNewSolves(
 ): Promise<number> {
   const keyOf = ({ startState, solution, finishedAt }: NewSolve) =>
     `${startState} ${solution} ${finishedAt.toISOString()}`
-  const different = new Map(solves.map((solve) => [keyOf(solve), { ...solve, id: randomUUID() }]))
-  const { rows } = await client.query(
-    insert(
-      `where not exists (
-         select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
-           and k.start_state = g."startState" and k.solution = g.solution)`,
-    ),
-    [profileId, JSON.stringify([...different.values()])],
-  )
-  return (rows[0] as { count: number }).count
+  const different = [
+    ...new Map(solves.map((solve) => [keyOf(solve), { ...solve, id: randomUUID() }])).values(),
+  ]
+  let stored = 0
+  for (let at = 0; at < different.length; at += BATCH) {
+    const { rows } = await client.query(
+      insert(
+        `where not exists (
+           select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
+             and k.start_state = g."startState" and k.solution = g.solution)`,
+      ),
+      [profileId, JSON.stringify(different.slice(at, at + BATCH))],
+    )
+    stored += (rows[0] as { count: number }).count
+  }
+  return stored
 }
+
+/** Solves stored by one statement. */
+const BATCH = 400
 
 /** Solves with their splits, as a list in JSON, in one statement. */
 const insert = (condition: string): string => `

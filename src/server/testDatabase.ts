@@ -1,6 +1,11 @@
 /** A database of its own for each test file, made from a migrated template on the real server. */
 import { readFileSync } from 'node:fs'
 import { Client } from 'pg'
+import { puzzleById } from '../core/catalog'
+import type { PuzzleDefinition } from '../core/puzzle/definition'
+import { readDefinition } from '../core/puzzle/readDefinition'
+import { must } from '../core/result'
+import { addCopy, findCopy, type Copy } from './copies'
 import { migrate } from './migrate'
 import { closePool } from './pool'
 
@@ -52,4 +57,19 @@ export const exampleSchool = (): Record<string, unknown> => {
   const found = /```json\n([\s\S]*?)```/.exec(readFileSync('docs/school-file.md', 'utf8'))
   if (!found) throw new Error('there is no example')
   return JSON.parse(found[1]) as Record<string, unknown>
+}
+
+/** A puzzle file of somebody's own, small enough to be built in no time. */
+export const exampleFile = (name: string): PuzzleDefinition =>
+  must(readDefinition({ schema: 1, id: 'slab', name, mechanism: { kind: 'box', size: [1, 2, 3] } }))
+
+/** A copy of a puzzle on a solver's shelf, in the puzzle's own colours. */
+export async function exampleCopy(
+  profileId: string,
+  puzzleId: string,
+  name: string,
+): Promise<Copy> {
+  const scheme = must(puzzleById(puzzleId)).definition.colours
+  const id = await addCopy(profileId, { puzzleId, name, scheme, remarks: '' })
+  return (await findCopy(profileId, id)) as Copy
 }
