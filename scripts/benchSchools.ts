@@ -35,6 +35,9 @@ const SIZES = [
   [4, 4, 5],
   [5, 4, 4],
   [4, 7, 4],
+  [4, 6, 4],
+  [4, 3, 4],
+  [4, 4, 2],
 ].map((size) => ({ kind: 'box', size }))
 
 /** The sets of locked circles that no turn of the whole and no mirror takes into each other, but for the shipped one. */

@@ -4,8 +4,9 @@
  * puzzle, and a turn of that one is a turn of the real one.
  */
 import { compile, type Puzzle, type Turn } from '../puzzle/compile'
-import { ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
+import { multiply, type Rotation, type Vector } from '../rotation'
 import type { State } from '../state'
+import { reachOf } from './placements'
 
 export interface Joined {
   readonly small: Puzzle
@@ -13,6 +14,8 @@ export interface Joined {
   readonly partsOf: readonly (readonly number[])[]
   /** For each piece the one of the smaller puzzle that it is part of. */
   readonly wholeOf: readonly number[]
+  /** For each piece of the smaller puzzle the rotations that turns give it, in any hold. */
+  readonly ways: readonly (readonly Rotation[])[]
   /** The turn that is made for one of the smaller puzzle. */
   readonly turnFor: (turn: Turn) => Turn
 }
@@ -70,6 +73,9 @@ function join({ definition, pieces, turns, grips }: Puzzle, size: Vector): Joine
     small,
     partsOf,
     wholeOf,
+    ways: reachOf(small).map((reach) => [
+      ...new Set(small.holds.flatMap((hold) => reach.map((r) => multiply(hold, r)))),
+    ]),
     turnFor: (turn) => {
       const found = turnFor[turn.index]
       if (!found) throw new Error(`${turn.name} is no turn of the real puzzle`)
@@ -95,17 +101,18 @@ export function joinedState(puzzle: Puzzle, joined: Joined, state: State): State
  */
 export function wholesIn(
   puzzle: Puzzle,
-  { small, partsOf }: Joined,
+  joined: Joined,
   state: State,
   wholes: readonly number[],
 ): ReadonlyMap<number, Rotation> {
+  const { small, partsOf } = joined
   const shown = shownIn(puzzle, state)
   const found = new Map<number, Rotation>()
   const taken = new Map<number, number>()
   const ways = new Map(
     wholes.map((whole) => {
       const own = state[partsOf[whole][0]]
-      const all = togetherIn(puzzle, shown, partsOf[whole])
+      const all = togetherIn(puzzle, joined, shown, whole)
       return [whole, all.includes(own) ? [own, ...all.filter((r) => r !== own)] : all]
     }),
   )
@@ -132,16 +139,15 @@ export function shownIn(puzzle: Puzzle, state: State): Uint16Array {
   return shown
 }
 
-/** The rotations in which parts, or equals of theirs, lie together. */
-export function togetherIn(
+/** The rotations in which the parts of a piece of the smaller puzzle, or equals of theirs, lie together. */
+export const togetherIn = (
   puzzle: Puzzle,
+  { partsOf, ways }: Joined,
   shown: Uint16Array,
-  parts: readonly number[],
-): Rotation[] {
-  const found: Rotation[] = []
-  for (let r = 0; r < ROTATION_COUNT; r++) if (areTogetherIn(puzzle, shown, parts, r)) found.push(r)
-  return found
-}
+  whole: number,
+): Rotation[] =>
+  // Elsewhere parts of two can look like one.
+  ways[whole].filter((r) => areTogetherIn(puzzle, shown, partsOf[whole], r))
 
 export const areTogetherIn = (
   puzzle: Puzzle,

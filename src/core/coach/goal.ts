@@ -185,14 +185,15 @@ function wholeMeets(
   puzzle: Puzzle,
   { must, layer }: Condition,
   base: Direction,
-  { small, partsOf }: Joined,
+  joined: Joined,
   shown: Uint16Array,
   whole: number,
   frame: Rotation,
 ): boolean {
+  const { small, partsOf } = joined
   const parts = partsOf[whole]
   if (must === 'home' || must === 'looks home') return areTogetherIn(puzzle, shown, parts, frame)
-  const ways = togetherIn(puzzle, shown, parts)
+  const ways = togetherIn(puzzle, joined, shown, whole)
   switch (must) {
     case 'placed':
       return ways.some((r) => small.place[24 * whole + r] === small.place[24 * whole + frame])
@@ -247,6 +248,15 @@ export function frameMeeting(
     if (meetsAll(puzzle, asked, base, state, frame, table)) return frame
   return undefined
 }
+
+/** Whether it is met in one frame. */
+export const isMetIn = (
+  puzzle: Puzzle,
+  goal: readonly Condition[],
+  base: Direction,
+  state: State,
+  frame: Rotation,
+): boolean => meetsAll(puzzle, demandsOf(puzzle, goal, base), base, state, frame)
 
 function meetsAll(
   puzzle: Puzzle,
@@ -354,7 +364,7 @@ export function piecesMeeting(
     if (joined)
       return wholes
         .filter((whole) => wholeMeets(puzzle, condition, base, joined, shown, whole, frame))
-        .flatMap((whole) => filling(puzzle, state, joined.partsOf[whole]))
+        .flatMap((whole) => filling(puzzle, joined, state, whole))
     return pieces.flatMap((piece) => {
       // Of equal pieces the one that lies there.
       if (condition.must === 'looks home') return filledBy(puzzle, state, piece, frame) ?? []
@@ -364,8 +374,9 @@ export function piecesMeeting(
 }
 
 /** Of equal pieces those that lie where parts are together. */
-function filling(puzzle: Puzzle, state: State, parts: readonly number[]): number[] {
-  const [rotation] = togetherIn(puzzle, shownIn(puzzle, state), parts)
+function filling(puzzle: Puzzle, joined: Joined, state: State, whole: number): number[] {
+  const parts = joined.partsOf[whole]
+  const [rotation] = togetherIn(puzzle, joined, shownIn(puzzle, state), whole)
   const slots = parts.map((p) => puzzle.slot[24 * p + rotation])
   return [...state].flatMap((r, p) => (slots.includes(puzzle.slot[24 * p + r]) ? [p] : []))
 }

@@ -31,6 +31,7 @@ import {
 } from '../words'
 import type { Aim } from './aim'
 import { pieceMeets, sideOf } from './goal'
+import type { PlannedStep } from './workpiece'
 import type { RouteLine, RouteStep } from './route'
 import { selected } from './selections'
 import { unseenWords } from './unseenWords'
@@ -47,6 +48,7 @@ export interface PieceScene {
   readonly endFrame: Rotation
   /** Whether no step of the stage came before. */
   readonly isFirst: boolean
+  readonly step: Pick<PlannedStep, 'endsEarly'>
 }
 
 export type PieceWords = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
@@ -334,7 +336,7 @@ export const arriveWords = (arrive: number): string =>
 export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): PieceWords {
   const { puzzle, scheme, state, frame, end, endFrame } = scene
   // Where everything looks home before the set-up is undone, no three have changed places.
-  const lines = linesOf(scene, aim.pieces) ?? []
+  const lines = scene.step.endsEarly ? [] : (linesOf(scene, aim.pieces) ?? [])
   const of = { pieces: aim.of, must: 'home', layer: 'base' } as const
   const group = kindPlural(baseKind(puzzle.pieces[aim.of[0]].kind))
   return {

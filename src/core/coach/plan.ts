@@ -15,7 +15,7 @@ import { fullVariant, stagesOf, type School, type Stage, type Variant } from '..
 import type { Hand } from '../notation/handCost'
 import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } from '../state'
 import { aimWords, explainStep } from './explain'
-import { frameMeeting, piecesMeeting, piecesOf } from './goal'
+import { frameMeeting, isMetIn, piecesMeeting, piecesOf } from './goal'
 import { withMeetings } from './meetings'
 import { turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
 import {
@@ -332,7 +332,13 @@ function doStage(course: Course, index: number, work: Workpiece) {
   const hold = holdFor(puzzle, stage, start.base, work.frame)
   const [best = work.state] = readingsAgain(course, index, work)
   work.state = best
-  const isDone = frameMeeting(puzzle, stage.goal, start.base, work.state) !== undefined
+  const met = frameMeeting(puzzle, stage.goal, start.base, work.state)
+  const isDone = met !== undefined
+  // Where nothing tells yet which side is which, they are meant as the stage is done already.
+  if (isDone && !plansAsWhole(stage)) {
+    const isAsMeant = isMetIn(puzzle, stage.goal, start.base, work.state, work.frame)
+    if (!isAsMeant) work.mean(met)
+  }
   // A stage that is done already asks for no hold of its own.
   if (!isDone || plansAsWhole(stage)) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)

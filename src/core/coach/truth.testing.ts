@@ -32,6 +32,8 @@ import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
 import { baseKind, capital, facingWords, heldWords, inWords, listed } from '../words'
 import { schoolsOf } from '../schools'
+import { taught } from '../schools/taught'
+import { writtenSchool } from '../schools/written'
 import type { Technique } from '../schools/school'
 import { reachOf, withinReach } from '../analysis/placements'
 import { must } from '../result'
@@ -121,10 +123,11 @@ function asSmaller(puzzle: Puzzle, joined: Joined, trail: Trail, nth: number): T
   }
 }
 
+/** Of a smaller box also what is taught on longer ones. */
 const techniqueOf = (puzzle: Puzzle, school: string, stage: string | undefined) =>
-  schoolsOf(puzzle)
-    .find(({ id }) => id === school)
-    ?.stages.find(({ id }) => id === stage)?.technique
+  (
+    schoolsOf(puzzle).find(({ id }) => id === school) ?? taught(puzzle, writtenSchool(school))
+  ).stages.find(({ id }) => id === stage)?.technique
 
 /** How long a sentence may be. */
 const LONGEST = 160

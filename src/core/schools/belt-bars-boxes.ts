@@ -12,12 +12,18 @@ const asThree = (...stages: string[]): Stage =>
   // The bars of the belt tell which side is which.
   playedAs(small, 'nested-boxes', stages, [placed(ends), placed(beltBars)])
 
+const inner = (box: number): string[] =>
+  ['first-edges', 'first-corners', 'last-corners', 'last-edges'].map((id) => `${id}-${box}`)
+
+/** An only box has no number. */
+const outer = (...stages: string[]): string[] => stages.flatMap((id) => [id, `${id}-1`])
+
 export const beltBarsBoxes: School = {
   id: 'belt-bars-boxes',
   name: 'Belt, bars, boxes',
   character:
-    'The bars of the belt, the centres of the ends, then all other bars; what is left turns like a box with ends of three by three.',
-  fits: { mechanism: 'box', ends: 4, length: [5, 7], withBelt: true },
+    'The bars of the belt if there is one, the centres of the ends, then all other bars; what is left turns like a box with ends of three by three.',
+  fits: { mechanism: 'box', ends: 4, length: [2, 7] },
   options: [],
   stages: [
     {
@@ -69,15 +75,9 @@ export const beltBarsBoxes: School = {
     },
     asThree(
       'belt',
-      ...[3, 2].flatMap((box) => [
-        `first-edges-${box}`,
-        `first-corners-${box}`,
-        `last-corners-${box}`,
-        `last-edges-${box}`,
-      ]),
-      'first-edges-1',
-      'first-corners-1',
-      'last-corners-1',
+      ...inner(3),
+      ...inner(2),
+      ...outer('first-edges', 'first-corners', 'last-corners'),
     ),
     {
       id: 'exchanged-pairs',
@@ -91,7 +91,9 @@ export const beltBarsBoxes: School = {
         sequences: ['2R2 F2 U2 2R2 U2 F2 2R2'],
         fetch: 'U',
       },
+      // Without a belt equal pieces in the boxes inside can always make it come out.
+      asks: 'has a belt',
     },
-    asThree('last-edges-1'),
+    asThree(...outer('last-edges')),
   ],
 }

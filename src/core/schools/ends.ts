@@ -13,8 +13,10 @@ export interface Ends {
 /** Undefined for puzzles without ends, or with more than two. */
 export function endsOf({ mechanism }: PuzzleDefinition): Ends | undefined {
   if (mechanism.kind === 'box') {
-    const { size } = mechanism
-    const axis = size.findIndex((n, a) => size.every((other, b) => b === a || other !== n))
+    const { size, middles = [1, 1, 1] } = mechanism
+    // What of a smaller box is joined is as thick as it was.
+    const thick = size.map((n, a) => n + middles[a])
+    const axis = thick.findIndex((n, a) => thick.every((other, b) => b === a || other !== n))
     const width = size[(axis + 1) % 3]
     return axis >= 0 && width === size[(axis + 2) % 3]
       ? { axis, width, length: size[axis] }

@@ -252,7 +252,7 @@ const schema = object({
         base: mixed().oneOf(['U', 'D', 'F', 'B', 'R', 'L']).required(),
         goal: array().of(condition.required()).min(1).max(20).required(),
         technique,
-        asks: mixed().oneOf(['centres tell', 'no centre tells']),
+        asks: mixed().oneOf(['centres tell', 'no centre tells', 'has a belt']),
         for: mixed().oneOf(['the belt', 'each box']),
         when: lazy((value: unknown) =>
           value === undefined

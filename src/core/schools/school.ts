@@ -185,7 +185,7 @@ export type Technique =
   | { readonly kind: 'cycles'; readonly orbit: number }
 
 /** What a stage may ask of the puzzle: whether a turn of a centre in its place can be seen. */
-export type Fact = 'centres tell' | 'no centre tells'
+export type Fact = 'centres tell' | 'no centre tells' | 'has a belt'
 
 export interface Stage {
   readonly id: string

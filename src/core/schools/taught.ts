@@ -21,8 +21,8 @@ export function taught(puzzle: Puzzle, school: School): School {
   if (found) return found
   const hold = holdAsWritten(puzzle, school)
   const held = hold === IDENTITY ? school.stages : school.stages.map((each) => inHold(each, hold))
-  const sized = held.map((stage) => ofSize(puzzle, stage))
-  const written = inEachBox(puzzle, withJoined(puzzle, sized))
+  const sized = held.map((stage) => ofSize(puzzle, withLayers(puzzle, stage)))
+  const written = inEachBox(puzzle, withJoined(puzzle, withBelt(puzzle, sized)))
   const stages = withCaps(puzzle, written).filter(
     ({ asks }) => asks === undefined || holds(puzzle, asks),
   )
@@ -56,6 +56,8 @@ function holds(puzzle: Puzzle, fact: Fact): boolean {
       return doCentresTell(puzzle)
     case 'no centre tells':
       return !doCentresTell(puzzle)
+    case 'has a belt':
+      return hasBelt(puzzle)
   }
 }
 
@@ -123,10 +125,42 @@ function stagesAs(
     }))
 }
 
+/** Without sequences of layers that a shorter box has not. */
+function withLayers({ definition: { mechanism } }: Puzzle, stage: Stage): Stage {
+  const { technique } = stage
+  if (mechanism.kind !== 'box' || technique.kind !== 'join') return stage
+  const isThere = (text: string) =>
+    [...text.matchAll(/(\d)([UDFBRL])/g)].every(([, nth, letter]) => {
+      const axis = directionOfLetter(letter as FaceLetter).vector.findIndex((c) => c !== 0)
+      return Number(nth) <= mechanism.size[axis]
+    })
+  const sequences = technique.sequences.filter(isThere)
+  return sequences.length === technique.sequences.length
+    ? stage
+    : { ...stage, technique: { ...technique, sequences } }
+}
+
+/** Without the stages, and what is asked, of a belt that is not there. */
+function withBelt(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] {
+  const hasEnds = endsOf(puzzle.definition) !== undefined
+  return hasEnds && !hasBelt(puzzle) ? without(stages, (select) => select?.box === 0) : stages
+}
+
+/** Between two ends with an odd number of layers. */
+const hasBelt = ({ definition }: Puzzle): boolean => (endsOf(definition)?.length ?? 0) % 2 === 1
+
 /** Without the stages, and what is asked, of caps that are not there or come last. */
 function withCaps(puzzle: Puzzle, stages: readonly Stage[]): readonly Stage[] {
-  const isOther = (select: Selection | undefined) =>
-    typeof select?.cap === 'number' && select.cap >= capsInOrder(puzzle).length
+  return without(
+    stages,
+    (select) => typeof select?.cap === 'number' && select.cap >= capsInOrder(puzzle).length,
+  )
+}
+
+function without(
+  stages: readonly Stage[],
+  isOther: (select: Selection | undefined) => boolean,
+): readonly Stage[] {
   const isLeft = ({ technique }: Stage) => 'select' in technique && isOther(technique.select)
   return stages
     .filter((stage) => !isLeft(stage))

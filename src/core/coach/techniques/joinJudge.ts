@@ -1,10 +1,9 @@
 /** How a stage that joins parts judges positions: by the parts where each is the only one of its look, else by what is seen. */
 import { joinedAs, shownIn, wholesIn, type Joined } from '../../analysis/joined'
 import { lookAlikesOf, lookClassesOf } from '../../analysis/lookAlikes'
-import { reachOf } from '../../analysis/placements'
 import type { Puzzle } from '../../puzzle/compile'
 import type { Direction } from '../../puzzle/directions'
-import { INVERSE, multiply, ROTATION_COUNT, type Rotation } from '../../rotation'
+import { ROTATION_COUNT, type Rotation } from '../../rotation'
 import type { Condition, Selection } from '../../schools/school'
 import type { State } from '../../state'
 import { selected } from '../selections'
@@ -275,7 +274,7 @@ function countingLooks(
 
 function waysOf(
   puzzle: Puzzle,
-  { small, partsOf }: Joined,
+  { small, partsOf, ways }: Joined,
   whole: number,
   frame: Rotation | undefined,
 ): Ways {
@@ -283,8 +282,7 @@ function waysOf(
   const allowed = Uint8Array.from({ length: ROTATION_COUNT }, (_, r) =>
     Number(
       frame === undefined
-        ? // Elsewhere parts of two can look like one.
-          small.holds.some((hold) => reachOf(small)[whole].includes(multiply(INVERSE[hold], r)))
+        ? ways[whole].includes(r)
         : small.place[24 * whole + r] === small.place[24 * whole + frame],
     ),
   )
