@@ -279,6 +279,9 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
       GET: [['shown', route('GET', {}, undefined, '?kind=log')]],
       POST: [['refused', route('POST', {}, {}, '?kind=shelf')]],
     },
+    'src/app/api/small-letters/route.ts': {
+      PUT: [['refused', route('PUT', {}, { puzzleId: ids.puzzle, means: 'wide' })]],
+    },
     'src/app/api/log/route.ts': {
       GET: [['shown', route('GET', {})]],
       POST: [

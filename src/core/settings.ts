@@ -3,6 +3,7 @@ import { boolean, mixed, number, object, string } from 'yup'
 import { trimmed } from './trimmed'
 import { ACTS, DEFAULT_KEYS, keyProblem, type Keys } from './keys'
 import { DIALECT_IDS, type DialectId } from './notation/dialect'
+import { SMALL_MEANINGS, smallOf, type SmallMeaning } from './notation/smallLetters'
 import type { Hand } from './notation/handCost'
 import { DEFAULT_VOCABULARY, readVocabulary } from './notation/spoken/vocabulary'
 
@@ -13,6 +14,8 @@ export interface Settings {
   readonly nickname: string
   readonly readDialect: DialectId
   readonly writeDialect: DialectId
+  /** What small letters mean on a puzzle, by its id, where the solver has once said so. */
+  readonly smallLetters: Readonly<Record<string, SmallMeaning>>
   /** What words without directions can mean, a word a line. */
   readonly vocabulary: string
   readonly theme: Theme
@@ -29,6 +32,7 @@ export const DEFAULT_SETTINGS: Settings = {
   nickname: 'Me',
   readDialect: 'prime',
   writeDialect: 'prime',
+  smallLetters: {},
   vocabulary: DEFAULT_VOCABULARY,
   theme: 'dusk',
   marks: false,
@@ -49,6 +53,36 @@ const keysSchema = mixed<Keys>()
     return true
   })
 
+/** Puzzles of which it is remembered. */
+export const MOST_SMALL_LETTERS = 300
+
+const smallLettersSchema = mixed<Settings['smallLetters']>()
+  .required()
+  .test('small letters', (value, context) => {
+    const all = Object.entries(Object(value) as object)
+    const wrong = all.find(([, means]) => !SMALL_MEANINGS.includes(means as SmallMeaning))
+    if (wrong)
+      return context.createError({ message: `smallLetters.${wrong[0]} must be inner or wide.` })
+    return (
+      all.length <= MOST_SMALL_LETTERS ||
+      context.createError({
+        message: `smallLetters names more than ${MOST_SMALL_LETTERS} puzzles.`,
+      })
+    )
+  })
+
+/** Settings as they are for one puzzle, on which small letters may mean something else. */
+export function settingsFor(settings: Settings, puzzleId: string): Settings {
+  const meaning = settings.smallLetters[puzzleId] as SmallMeaning | undefined
+  const own = (id: DialectId): DialectId =>
+    meaning !== undefined && smallOf(id) ? `small-${meaning}` : id
+  return {
+    ...settings,
+    readDialect: own(settings.readDialect),
+    writeDialect: own(settings.writeDialect),
+  }
+}
+
 /** What a solver is called, here and in the log. */
 export const nicknameSchema = () =>
   trimmed().max(80, 'A nickname has at most 80 letters.').required('A nickname is missing.')
@@ -61,6 +95,7 @@ export const settingsSchema = object({
   writeDialect: mixed<DialectId>()
     .oneOf([...DIALECT_IDS])
     .required(),
+  smallLetters: smallLettersSchema,
   vocabulary: string()
     .max(3000, 'The words have at most 3000 letters.')
     .defined()

@@ -3,12 +3,13 @@ import { limitReach } from '../core/catalog/reach'
 import { definitionById, ownDefinitions, puzzleById } from '../core/catalog'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
-import { DEFAULT_SETTINGS } from '../core/settings'
+import { DEFAULT_SETTINGS, MOST_SMALL_LETTERS, settingsFor } from '../core/settings'
 import { asRequest, keepRequestsApart } from './asking'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
 import {
   isSolver,
+  keepSmallLetters,
   makeSolver,
   nicknames,
   readSettings,
@@ -76,6 +77,29 @@ describe('solvers', () => {
     must(await writeSettings(tern, { ...DEFAULT_SETTINGS, nickname: 'Plover', theme: 'daylight' }))
     expect(await readSettings(tern)).toMatchObject({ nickname: 'Plover', theme: 'daylight' })
     expect((await solvers()).map(({ nickname }) => nickname)).toEqual(['Kelp', 'Me', 'Plover'])
+  })
+
+  it('say once a puzzle what small letters mean, of three hundred puzzles', async () => {
+    const dunlin = must(await makeSolver('Dunlin'))
+    must(await writeSettings(dunlin, { ...DEFAULT_SETTINGS, nickname: 'Dunlin', marks: true }))
+    await Promise.all([
+      keepSmallLetters(dunlin, 'cube-4', 'wide'),
+      keepSmallLetters(dunlin, 'box-4x4x5', 'inner'),
+    ])
+    await keepSmallLetters(dunlin, 'cube-4', 'inner')
+    const settings = await readSettings(dunlin)
+    expect(settings).toMatchObject({
+      marks: true,
+      smallLetters: { 'cube-4': 'inner', 'box-4x4x5': 'inner' },
+    })
+    const small = { ...settings, writeDialect: 'small-wide' as const }
+    expect(settingsFor(small, 'cube-4').writeDialect).toBe('small-inner')
+    expect(settingsFor(small, 'cube-3').writeDialect).toBe('small-wide')
+    expect(settingsFor(settings, 'cube-4').writeDialect).toBe('prime')
+    for (let n = 0; n < MOST_SMALL_LETTERS; n++) await keepSmallLetters(dunlin, `box-${n}`, 'wide')
+    const { smallLetters } = await readSettings(dunlin)
+    expect(Object.keys(smallLetters)).toHaveLength(MOST_SMALL_LETTERS)
+    expect(smallLetters).toHaveProperty(`box-${MOST_SMALL_LETTERS - 1}`)
   })
 
   it('go with everything, and the last one stays', async () => {

@@ -1,7 +1,14 @@
 /** Solvers who share the machine, each with a shelf, a log and settings of their own. */
 import { object } from 'yup'
 import { reachOfSchool } from '../core/catalog/reach'
-import { DEFAULT_SETTINGS, nicknameSchema, settingsSchema, type Settings } from '../core/settings'
+import type { SmallMeaning } from '../core/notation/smallLetters'
+import {
+  DEFAULT_SETTINGS,
+  MOST_SMALL_LETTERS,
+  nicknameSchema,
+  settingsSchema,
+  type Settings,
+} from '../core/settings'
 import { fail, ok, type Result } from '../core/result'
 import { askAnew, asker, type Profile } from './asking'
 import { isId } from './outside'
@@ -160,8 +167,11 @@ export async function removeSolver(id: string): Promise<Result<true>> {
 }
 
 /** Stored settings over the defaults, so that a new setting needs no migration. */
-export async function readSettings(profileId: string): Promise<Settings> {
-  const { rows } = await pool().query<{ nickname: string; value: Partial<Settings> | null }>(
+export async function readSettings(
+  profileId: string,
+  client: Queryable = pool(),
+): Promise<Settings> {
+  const { rows } = await client.query<{ nickname: string; value: Partial<Settings> | null }>(
     `select p.nickname, s.value from profiles p left join settings s on s.profile_id = p.id
      where p.id = $1`,
     [profileId],
@@ -193,6 +203,29 @@ export const writeSettings = (
       return ok(true)
     }),
   )
+
+/** What small letters mean on a puzzle; where they become too many, one of the others is asked for again. */
+export const keepSmallLetters = (
+  profileId: string,
+  puzzleId: string,
+  means: SmallMeaning,
+): Promise<void> =>
+  transaction(async (client) => {
+    // One after another, so that none overwrites what another has just said.
+    await client.query('select 1 from profiles where id = $1 for update', [profileId])
+    const { smallLetters: known } = await readSettings(profileId, client)
+    const others = Object.entries(known).filter(([id]) => id !== puzzleId)
+    const smallLetters = Object.fromEntries([
+      ...others.slice(1 - MOST_SMALL_LETTERS),
+      [puzzleId, means],
+    ])
+    await client.query(
+      `insert into settings (profile_id, value) values ($1, $2)
+       on conflict (profile_id) do update
+       set value = settings.value || excluded.value, updated_at = now()`,
+      [profileId, JSON.stringify({ smallLetters })],
+    )
+  })
 
 /** Stores settings without a nickname. */
 export const keepSettings = (profileId: string, value: object, client: Queryable) =>

@@ -2,20 +2,32 @@
 
 import { useMemo, useState } from 'react'
 import { dialectNamed, rewritten, understood, type DialectId } from '@/core/notation/dialect'
+import { SMALL_WORDS, smallOf, type SmallMeaning } from '@/core/notation/smallLetters'
 import { writeTurns } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
+import { fail, type Result } from '@/core/result'
+import type { Settings } from '@/core/settings'
 import { TextArea } from './Field'
+
+/** Whose turns are typed, on which puzzle. */
+export interface Typist {
+  readonly settings: Settings
+  readonly puzzleId: string
+}
 
 /**
  * Turns typed in the solver's dialect, or in the only one that can read them; where a text could mean two things it
- * is asked which.
+ * is asked which. What small letters mean is asked once a puzzle.
  */
-export function useTyped(puzzle: Puzzle, preferred: DialectId, first = '') {
+export function useTyped(puzzle: Puzzle, { settings, puzzleId }: Typist, first = '') {
+  const preferred = settings.readDialect
+  const [small, setSmall] = useState<SmallMeaning | undefined>(settings.smallLetters[puzzleId])
+  const [trouble, setTrouble] = useState<string>()
   const [text, setText] = useState(() => (first === '' ? '' : rewritten(puzzle, first, preferred)))
   const [chosen, setChosen] = useState<DialectId>()
   const typed = useMemo(
-    () => understood(puzzle, text, chosen ?? preferred),
-    [puzzle, text, chosen, preferred],
+    () => understood(puzzle, text, chosen ?? preferred, small),
+    [puzzle, text, chosen, preferred, small],
   )
   return {
     text,
@@ -27,7 +39,36 @@ export function useTyped(puzzle: Puzzle, preferred: DialectId, first = '') {
       setText(next)
       setChosen(undefined)
     },
-    choose: setChosen,
+    choose: (dialect: DialectId) => {
+      setChosen(dialect)
+      const meaning = smallOf(dialect)
+      if (!meaning || meaning === small) return
+      setSmall(meaning)
+      void rememberSmallLetters(puzzleId, meaning).then((kept) =>
+        setTrouble(kept.ok ? undefined : kept.problem.sentence),
+      )
+    },
+    /** What small letters mean on this puzzle, where it has been said. */
+    small,
+    trouble,
+  }
+}
+
+const NOT_REMEMBERED = fail('away', 'The server does not answer, so this is asked again next time.')
+
+async function rememberSmallLetters(
+  puzzleId: string,
+  means: SmallMeaning,
+): Promise<Result<unknown>> {
+  try {
+    const answer = await fetch('/api/small-letters', {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ puzzleId, means }),
+    })
+    return answer.status >= 500 ? NOT_REMEMBERED : ((await answer.json()) as Result<unknown>)
+  } catch {
+    return NOT_REMEMBERED
   }
 }
 
@@ -40,7 +81,7 @@ export function TurnsField({
   typing: ReturnType<typeof useTyped>
   hint?: string
 }) {
-  const { text, typed, preferred, meanings, write, choose } = typing
+  const { text, typed, preferred, meanings, small, trouble, write, choose } = typing
   const { dialect } = typed
   const { name, example } = dialectNamed(preferred)
   const at = typed.problem?.at
@@ -86,6 +127,12 @@ export function TurnsField({
               <span className="text-soft">{dialects[0].name}</span>
             </label>
           ))}
+          {small && meanings.some(({ dialects }) => dialects.some(({ id }) => smallOf(id))) && (
+            <p className="text-soft">
+              {trouble ??
+                `On this puzzle small letters mean ${SMALL_WORDS[small]}; Settings can change it.`}
+            </p>
+          )}
         </fieldset>
       )}
     </div>

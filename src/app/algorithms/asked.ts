@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation'
 import { puzzleById } from '@/core/catalog'
-import type { Settings } from '@/core/settings'
+import { settingsFor, type Settings } from '@/core/settings'
 import { decoded } from '@/server/address'
 import { readSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
@@ -13,7 +13,7 @@ export async function puzzleAsked(
   if (puzzleId === undefined) notFound()
   const profileId = await solverId()
   if (!puzzleById(puzzleId).ok) notFound()
-  return { puzzleId, profileId, settings: await readSettings(profileId) }
+  return { puzzleId, profileId, settings: settingsFor(await readSettings(profileId), puzzleId) }
 }
 
 type Query = Promise<Record<string, string | string[] | undefined>>

@@ -58,6 +58,12 @@ describe('a dialect', () => {
     const open = understood(cube4, "r U'", 'prime')
     expect(open.problem?.at).toBe(0)
     expect(open.turns).toBe('')
+    // Once it is known what small letters mean on this puzzle, that is taken, and both are still shown.
+    const meant = understood(cube4, "r U'", 'prime', 'wide')
+    expect(meant).toMatchObject({ dialect: 'small-wide', turns: "1-2R U'" })
+    expect(meant.meanings).toHaveLength(2)
+    expect(understood(cube4, "r U'", 'small-inner', 'wide').turns).toBe("2R U'")
+    expect(understood(cube4, "R U'", 'prime', 'wide').dialect).toBe('prime')
     expect(understood(cube3, '[R: Ui]', 'i').turns).toBe("[R: U']")
   })
 

@@ -7,7 +7,7 @@ import { fail, must, type Problem, type Result } from '../result'
 import type { DialectId } from './dialectId'
 import { CANONICAL, LETTERS, type LettersId } from './letters'
 import { readAlgorithm, readTurns } from './read'
-import { SMALL, smallOf, withSmallLetters } from './smallLetters'
+import { SMALL, smallOf, withSmallLetters, type SmallMeaning } from './smallLetters'
 import { SPOKEN, spokenDialect } from './spoken'
 import { readSpoken } from './spoken/spoken'
 import { expand } from './tree'
@@ -88,14 +88,25 @@ export interface Understood {
   readonly meanings: readonly ReadAs[]
 }
 
-/** Understood in the dialect that the solver has chosen; where that cannot be, in the only one that can. */
-export function understood(puzzle: Puzzle, text: string, id: DialectId): Understood {
+/**
+ * Understood in the dialect that the solver has chosen; where that cannot be, in the only one that can, or with small
+ * letters as they are meant on this puzzle.
+ */
+export function understood(
+  puzzle: Puzzle,
+  text: string,
+  id: DialectId,
+  small?: SmallMeaning,
+): Understood {
   if (text.trim() === '') return { dialect: id, turns: '', meanings: [] }
   const meanings = meaningsOf(puzzle, text)
   const [only, another] = meanings
-  const isOwn = meanings.some(({ dialects }) => dialects.some((each) => each.id === id))
+  const isRead = (asked: DialectId) =>
+    meanings.some(({ dialects }) => dialects.some((each) => each.id === asked))
   // All that fall back to plain words read those; the last of them is the plainest.
-  const dialect = isOwn || !only || another ? id : (only.dialects.at(-1) as Dialect).id
+  const plainest = only && !another ? only.dialects.at(-1)?.id : undefined
+  const meant = small && isRead(`small-${small}`) ? (`small-${small}` as const) : undefined
+  const dialect = isRead(id) ? id : (plainest ?? meant ?? id)
   if (isLetters(dialect)) {
     const read = readAlgorithm(puzzle, text, dialect)
     if (read.ok) return { dialect, turns: writeAlgorithm(read.value), meanings }

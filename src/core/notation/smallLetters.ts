@@ -8,9 +8,14 @@ export type SmallMeaning = 'inner' | 'wide'
 
 export const SMALL_MEANINGS: readonly SmallMeaning[] = ['inner', 'wide']
 
+export const SMALL_WORDS: Readonly<Record<SmallMeaning, string>> = {
+  inner: 'the inner layer alone',
+  wide: 'the outer two together',
+}
+
 export const SMALL = [
-  { id: 'small-inner', name: 'small letters, the inner layer alone', example: "R r' r2" },
-  { id: 'small-wide', name: 'small letters, the outer two together', example: "R r' r2" },
+  { id: 'small-inner', name: `small letters, ${SMALL_WORDS.inner}`, example: "R r' r2" },
+  { id: 'small-wide', name: `small letters, ${SMALL_WORDS.wide}`, example: "R r' r2" },
 ] as const
 
 export type SmallId = (typeof SMALL)[number]['id']

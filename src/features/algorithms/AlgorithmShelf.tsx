@@ -58,7 +58,7 @@ export function AlgorithmShelf({
 }) {
   const puzzle = must(puzzleById(puzzleId))
   const router = useRouter()
-  const typing = useTyped(puzzle, settings.readDialect)
+  const typing = useTyped(puzzle, { settings, puzzleId })
   const { derived, share } = useShelf(puzzleId, settings)
   const rows = useMemo(
     () =>

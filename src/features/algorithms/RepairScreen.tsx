@@ -47,8 +47,8 @@ export function RepairScreen({
   settings: Settings
 }) {
   const puzzle = must(puzzleById(puzzleId))
-  const typing = useTyped(puzzle, settings.readDialect, readTurns(puzzle, heard).ok ? heard : '')
-  const beginning = useTyped(puzzle, settings.readDialect)
+  const typing = useTyped(puzzle, { settings, puzzleId }, readTurns(puzzle, heard).ok ? heard : '')
+  const beginning = useTyped(puzzle, { settings, puzzleId })
   const [keep, setKeep] = useState('')
   const [touched, setTouched] = useState<ReadonlySet<number>>(new Set())
   const [ends, setEnds] = useState('')

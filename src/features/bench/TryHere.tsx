@@ -41,7 +41,7 @@ export function TryHere({
   first: string
   onMake: (names: readonly string[]) => void
 }) {
-  const typing = useTyped(puzzle, settings.readDialect, readTurns(puzzle, first).ok ? first : '')
+  const typing = useTyped(puzzle, { settings, puzzleId }, readTurns(puzzle, first).ok ? first : '')
   const [own, setOwn] = useState<readonly OwnAlgorithm[]>([])
   useEffect(() => {
     let gone = false

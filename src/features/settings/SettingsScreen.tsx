@@ -3,6 +3,7 @@
 import { useRef, useState, useTransition } from 'react'
 import { puzzleById } from '@/core/catalog'
 import { DIALECTS, type DialectId } from '@/core/notation/dialect'
+import { SMALL_MEANINGS, SMALL_WORDS, type SmallMeaning } from '@/core/notation/smallLetters'
 import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
 import type { Hand } from '@/core/notation/handCost'
@@ -21,7 +22,14 @@ const dialects = DIALECTS.map(({ id, name, example }) => ({
 }))
 
 /** Every change is kept at once. */
-export function SettingsScreen({ settings }: { settings: Settings }) {
+export function SettingsScreen({
+  settings,
+  puzzleNames,
+}: {
+  settings: Settings
+  /** Of those on which it is remembered what small letters mean, by id. */
+  puzzleNames: Readonly<Record<string, string>>
+}) {
   const [now, setNow] = useState(settings)
   const [problem, setProblem] = useState<Problem>()
   const [pending, begin] = useTransition()
@@ -66,6 +74,22 @@ export function SettingsScreen({ settings }: { settings: Settings }) {
             value={now.writeDialect}
             onChange={(event) => change({ writeDialect: event.target.value as DialectId })}
           />
+          {Object.entries(puzzleNames).map(([puzzleId, name]) => (
+            <Choice
+              key={puzzleId}
+              label={`Small letters on ${name}`}
+              options={SMALL_MEANINGS.map((value) => ({ value, name: SMALL_WORDS[value] }))}
+              value={now.smallLetters[puzzleId]}
+              onChange={(event) =>
+                change({
+                  smallLetters: {
+                    ...now.smallLetters,
+                    [puzzleId]: event.target.value as SmallMeaning,
+                  },
+                })
+              }
+            />
+          ))}
           <TextArea
             label="Words without directions"
             className="turns text-sm"

@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation'
 import { puzzleById } from '@/core/catalog'
 import { splitId } from '@/core/catalog/setting'
 import { Anatomy } from '@/features/anatomy/Anatomy'
+import { settingsFor } from '@/core/settings'
 import { findCopy } from '@/server/copies'
 import { puzzleOf } from '@/server/damage'
 import { decoded } from '@/server/address'
@@ -53,7 +54,7 @@ export default async function AnatomyPage({ params, searchParams }: Asked) {
           turns: [turns ?? ''].flat()[0],
           piece: [piece ?? ''].flat()[0],
         }}
-        settings={settings}
+        settings={settingsFor(settings, puzzleId)}
       />
     </WithOwnPuzzles>
   )

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { Bench } from '@/features/bench/Bench'
+import { settingsFor } from '@/core/settings'
 import { findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { standingBench } from '@/server/damage'
@@ -47,7 +48,7 @@ export default async function BenchPage({
           scramble,
           ...stood.value.tail,
         }}
-        settings={settings}
+        settings={settingsFor(settings, copy.puzzleId)}
         sequence={[sequence].flat()[0].slice(0, 4000)}
       />
     </WithOwnPuzzles>

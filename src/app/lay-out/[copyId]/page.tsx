@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { LayOut, type Way } from '@/features/lay-out/LayOut'
+import { settingsFor } from '@/core/settings'
 import { findCopy } from '@/server/copies'
 import { puzzleOf } from '@/server/damage'
 import { isId } from '@/server/outside'
@@ -32,7 +33,7 @@ export default async function LayOutPage({
     <WithOwnPuzzles puzzleId={copy.puzzleId}>
       <LayOut
         copy={copy}
-        settings={settings}
+        settings={settingsFor(settings, copy.puzzleId)}
         way={WAYS.find((each) => each === way) ?? 'scramble'}
       />
     </WithOwnPuzzles>

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { SolveScreen } from '@/features/log/SolveScreen'
+import { settingsFor } from '@/core/settings'
 import { findCopy } from '@/server/copies'
 import { puzzleOf, replayed } from '@/server/damage'
 import { isId } from '@/server/outside'
@@ -27,7 +28,12 @@ export default async function SolvePage({ params }: { params: Promise<{ solveId:
   const scheme = copy && puzzleOf(copy).ok ? copy.scheme : played.value.definition.colours
   return (
     <WithOwnPuzzles puzzleId={solve.puzzleId}>
-      <SolveScreen key={solve.id} solve={solve} scheme={scheme} settings={settings} />
+      <SolveScreen
+        key={solve.id}
+        solve={solve}
+        scheme={scheme}
+        settings={settingsFor(settings, solve.puzzleId)}
+      />
     </WithOwnPuzzles>
   )
 }

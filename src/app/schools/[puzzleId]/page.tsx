@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { puzzleById } from '@/core/catalog'
 import { Schools } from '@/features/schools/Schools'
+import { settingsFor } from '@/core/settings'
 import { decoded } from '@/server/address'
 import { readSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
@@ -18,7 +19,7 @@ export default async function SchoolsOfPage({ params }: { params: Promise<{ puzz
   if (!puzzle.ok) notFound()
   return (
     <WithOwnPuzzles puzzleId={asked}>
-      <Schools puzzleId={asked} settings={settings} />
+      <Schools puzzleId={asked} settings={settingsFor(settings, asked)} />
     </WithOwnPuzzles>
   )
 }
