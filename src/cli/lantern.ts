@@ -5,7 +5,7 @@ import { describe } from '../core/analysis/describe'
 import { effectOf, stateMade } from '../core/analysis/effect'
 import { doingOf } from '../core/algorithms/does'
 import { MOST_TURNS } from '../core/algorithms/find'
-import { passageOf, passageWords } from '../core/algorithms/passage'
+import { passageOf, passageWords, stopWords } from '../core/algorithms/passage'
 import { structureOf } from '../core/algorithms/structure'
 import { waysFor, type Way } from '../core/algorithms/ways'
 import { completed } from '../core/algorithms/wish'
@@ -234,7 +234,17 @@ const COMMANDS: Record<string, Command> = {
       borrowed: doing.borrowed.map(id),
       orders: doing.orders,
       structure: structure ? writeAlgorithm(structure) : null,
-      passage: passage ?? null,
+      passage: passage
+        ? {
+            ...passage,
+            stops: passage.stops.map((stop) => ({
+              ...stop,
+              state: writeState(stop.state),
+              missing: stop.missing.map(id),
+              cut: stop.cut.map(id),
+            })),
+          }
+        : null,
       inverse: writeTurns(inverseOf(puzzle, turns)),
       mirror: mirrored ? writeTurns(mirrored) : null,
       holds: puzzle.holds.map((hold) => writeTurns(rehold(puzzle, turns, hold))),
@@ -249,7 +259,12 @@ const COMMANDS: Record<string, Command> = {
           ({ place, order }) => `${place} turned in place, right after ${order}`,
         ),
         ...effect.sentences,
-        ...(passage ? [passageWords(turns, passage)] : []),
+        ...(passage
+          ? [
+              passageWords(passage),
+              ...passage.stops.slice(0, 5).map((stop) => stopWords(puzzle, turns, stop)),
+            ]
+          : []),
         `${effect.untouched} pieces untouched, back after ${effect.order}`,
       ].join('\n'),
     )

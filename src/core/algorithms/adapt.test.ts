@@ -1,9 +1,11 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { kinOf } from '../analysis/kin'
 import { puzzleById } from '../catalog'
 import { readTurns } from '../notation/read'
 import { compile } from '../puzzle/compile'
 import { must } from '../result'
+import { blockOf, turnAll } from '../state'
 import { gluedCube } from '../testing'
 import { schoolsFor } from '../schools'
 import { adaptingOf, cleaned, isClean } from './adapt'
@@ -71,8 +73,37 @@ describe('where turns can be blocked', () => {
     const passage = passageOf(gluedCube, turns, 30)
     if (!passage) throw new Error('it is never blocked')
     expect(passage.made).toBeLessThan(30)
-    expect(passage.made + passage.stops.reduce((sum, n) => sum + n, 0)).toBe(30)
-    expect(passageWords(turns, passage)).toMatch(/^Tried from 30 scrambles/)
+    expect(passage.made + passage.stops.reduce((sum, { times }) => sum + times, 0)).toBe(30)
+    expect(passageWords(passage)).toMatch(/^Tried from 30 scrambles/)
     expect(passageOf(tilt, [], 30)).toBeUndefined()
   })
+
+  it.each(['shift-3x3x5', 'plus-3x3x3', 'diagonal-3x3x5'])(
+    'of every stop it is told truly what is amiss from the beginning: %s',
+    (id) => {
+      const puzzle = must(puzzleById(id))
+      const layers = puzzle.turns.filter(({ whole }) => !whole)
+      const caps = layers.filter(({ grip }) => puzzle.grips[grip].condition)
+      let met = 0
+      fc.assert(
+        fc.property(
+          fc.array(fc.constantFrom(...layers), { maxLength: 5 }),
+          fc.constantFrom(...caps),
+          (begun, cap) => {
+            const turns = [...begun, cap]
+            const passage = passageOf(puzzle, turns, 12)
+            met += passage?.stops.length ?? 0
+            for (const { at, state, missing } of passage?.stops ?? []) {
+              const filled = new Set([...state].map((r, p) => puzzle.slot[24 * p + r]))
+              expect(missing.filter((place) => filled.has(place))).toEqual([])
+              const before = must(turnAll(puzzle, state, turns.slice(0, at)))
+              expect(blockOf(puzzle, before, turns[at])).toBeDefined()
+            }
+          },
+        ),
+        { numRuns: 25 },
+      )
+      expect(met).toBeGreaterThan(20)
+    },
+  )
 })

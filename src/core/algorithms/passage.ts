@@ -1,14 +1,31 @@
-/** In how many positions a sequence can be made where turns can be blocked, and where it stops in the others. */
+/** In how many positions a sequence can be made where turns can be blocked, and in which shapes it stops. */
 import { canBlock } from '../analysis/placements'
-import type { Puzzle, Turn } from '../puzzle/compile'
+import { placeNamesOf } from '../analysis/placeNames'
+import { IN, NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
+import { ROTATION_COUNT } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
-import { blockOf, turnFreely } from '../state'
+import { blockOf, turnFreely, type State } from '../state'
+import { who } from '../analysis/who'
+import { inWords, listed } from '../words'
+
+/** What stops a sequence, with a position from which it does. */
+export interface Stop {
+  /** Before which turn, from 0. */
+  readonly at: number
+  readonly times: number
+  /** Before the first turn. */
+  readonly state: State
+  /** Places of the start, as pieces whose homes they are, where something must lie and nothing does. */
+  readonly missing: readonly number[]
+  /** Pieces that the turn would cut. */
+  readonly cut: readonly number[]
+}
 
 export interface Passage {
   readonly tried: number
   readonly made: number
-  /** How often it stopped before each turn. */
-  readonly stops: readonly number[]
+  /** What stops it oftenest first. */
+  readonly stops: readonly Stop[]
 }
 
 /** Over scrambles with the seeds from 0 on; undefined on a puzzle that nothing blocks. */
@@ -18,29 +35,89 @@ export function passageOf(
   tried: number,
 ): Passage | undefined {
   if (!canBlock(puzzle)) return undefined
-  const stops = turns.map(() => 0)
+  const stops = new Map<string, Stop>()
   let made = 0
   for (let n = 0; n < tried; n++) {
-    let state = scrambledState(puzzle, scramble(puzzle, n))
-    const at = turns.findIndex((turn) => {
-      if (blockOf(puzzle, state, turn)) return true
-      state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
-      return false
-    })
-    if (at < 0) made++
-    else stops[at]++
+    const state = scrambledState(puzzle, scramble(puzzle, n))
+    const stop = stopOf(puzzle, turns, state)
+    if (!stop) {
+      made++
+      continue
+    }
+    // A layer that is not complete lacks now this, now that: where it lacks least is the plainest to see.
+    const key = [stop.at, stop.cut.join()].join('|')
+    const known = stops.get(key) ?? { ...stop, times: 0 }
+    const plainest = stop.missing.length < known.missing.length ? stop : known
+    stops.set(key, { ...plainest, times: known.times + 1 })
   }
-  return { tried, made, stops }
+  return { tried, made, stops: [...stops.values()].sort((a, b) => b.times - a.times) }
 }
 
-/** 'Tried from 200 scrambles it can be made in 37; most often it stops at turn 3, R.' */
-export function passageWords(
+function stopOf(puzzle: Puzzle, turns: readonly Turn[], from: State): Stop | undefined {
+  let state = from
+  for (const [at, turn] of turns.entries()) {
+    const block = blockOf(puzzle, state, turn)
+    if (!block) {
+      state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
+      continue
+    }
+    const made = turns.slice(0, at)
+    return {
+      at,
+      times: 1,
+      state: from,
+      missing:
+        block.kind === 'incomplete'
+          ? block.places
+              .flatMap((place) => cameFrom(puzzle, made, place) ?? [])
+              .sort((a, b) => a - b)
+          : [],
+      cut: block.kind === 'cuts' ? block.pieces : [],
+    }
+  }
+  return undefined
+}
+
+/**
+ * The place whose content lies in a place after some turns: a turn of a layer takes all that is in it along. Undefined
+ * where that is none of the finished puzzle.
+ */
+function cameFrom(puzzle: Puzzle, turns: readonly Turn[], place: number): number | undefined {
+  return turns.reduceRight<number | undefined>((at, turn) => {
+    if (at === undefined || puzzle.carry[turn.grip][ROTATION_COUNT * at] !== IN) return at
+    const { rotation } = puzzle.turns[turn.inverse]
+    const before = puzzle.place[ROTATION_COUNT * at + rotation]
+    return before === NO_PLACE ? undefined : before
+  }, place)
+}
+
+/** 'Tried from 200 scrambles, it can be made in 37.' */
+export const passageWords = ({ tried, made }: Passage): string =>
+  `Tried from ${tried} scrambles, it can be made in ${made === tried ? 'all' : made === 0 ? 'none' : made}.`
+
+/** More places than these are counted, not named. */
+const MOST_NAMED = 3
+
+/**
+ * 'It stops in 57 before turn 3, 1R: that layer is not complete then. Here, from the beginning, nothing lies at the top
+ * right cap edge.'
+ */
+export function stopWords(
+  puzzle: Puzzle,
   turns: readonly Turn[],
-  { tried, made, stops }: Passage,
+  { at, times, missing, cut }: Stop,
   write: (name: string) => string = (name) => name,
 ): string {
-  const from = `Tried from ${tried} scrambles, it can be made in`
-  if (made === tried) return `${from} all.`
-  const most = stops.indexOf(Math.max(...stops))
-  return `${from} ${made === 0 ? 'none' : made}; most often it stops at turn ${most + 1}, ${write(turns[most].name)}.`
+  const where = `It stops in ${times} before turn ${at + 1}, ${write(turns[at].name)}`
+  const named = (p: number) => who(puzzle, puzzle.definition.colours, p)
+  if (cut.length > MOST_NAMED)
+    return `${where}: it would cut through ${inWords(cut.length)} pieces.`
+  if (cut.length > 0) return `${where}: it would cut through ${listed(cut.map(named))}.`
+  const { names } = placeNamesOf(puzzle, 0)
+  const lack =
+    missing.length > MOST_NAMED
+      ? `${inWords(missing.length)} of its places are empty`
+      : `nothing lies at ${listed(missing.map((p) => names[p]))}`
+  const here = missing.length > 0 ? ` Here, from the beginning, ${lack}.` : ''
+  return `${where}: that layer is not complete then.${here}`
 }

@@ -4,7 +4,7 @@ import { Download, FileUp, Search, Wrench } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { Tabs } from 'radix-ui'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { measured, type Measured, type Shelved } from '@/core/algorithms/shelf'
 import { CATALOG_NAMES, puzzleById } from '@/core/catalog'
@@ -12,7 +12,7 @@ import { rewritten } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { doSequence, sequenceOf } from '@/core/notation/sequence'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { must, type Result } from '@/core/result'
+import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
 import { inverseOf, start } from '@/core/state'
 import { capital, inWords, plural } from '@/core/words'
@@ -25,6 +25,7 @@ import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { ShareBar } from '@/ui/ShareBar'
 import { callback, coach } from '@/workers/coach'
 import { readSequenceFile } from './actions'
+import { useShelf } from './useShelf'
 import { finderAt, repairAt, sequenceAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
 
@@ -156,25 +157,6 @@ export function AlgorithmShelf({
       </Tabs.Root>
     </div>
   )
-}
-
-function useShelf(puzzleId: string, { hand }: Settings) {
-  const [derived, setDerived] = useState<Result<readonly Shelved[]>>()
-  const [share, setShare] = useState(0)
-  useEffect(() => {
-    let gone = false
-    void coach()
-      .shelf(
-        puzzleId,
-        hand,
-        callback((done: number) => !gone && setShare(done)),
-      )
-      .then((found) => !gone && setDerived(found))
-    return () => {
-      gone = true
-    }
-  }, [hand, puzzleId])
-  return { derived, share }
 }
 
 /** 'Layers: last corners; Reduction: last corners' */

@@ -3,11 +3,13 @@
 import { useMemo, useState } from 'react'
 import { readEnds, readKeep, stageKeeps, type StageKeep } from '@/core/algorithms/keep'
 import { schoolsFor } from '@/core/schools'
-import type { Edit } from '@/core/algorithms/repair'
+import { stagesOf, variantsOf } from '@/core/schools/school'
+import { caseWishOf } from '@/core/algorithms/caseWish'
+import type { Edit, Wish } from '@/core/algorithms/repair'
 import { placeNamesOf } from '@/core/analysis/placeNames'
 import { piecesShowing } from '@/core/analysis/sides'
 import { puzzleById } from '@/core/catalog'
-import type { DialectId } from '@/core/notation/dialect'
+import { rewritten, type DialectId } from '@/core/notation/dialect'
 import { readTurns } from '@/core/notation/read'
 import { readLoosely } from '@/core/notation/spoken/spoken'
 import { readVocabulary } from '@/core/notation/spoken/vocabulary'
@@ -29,12 +31,14 @@ import type { Mended, RepairRequest } from '@/workers/algorithmWork'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
 import { FoundSequence } from './FoundSequence'
 import { RoomHead } from './RoomHead'
+import { useShelf } from './useShelf'
 
 /** Longest sequence that is mended, and most meanings of one without directions. */
 const MOST = { turns: 40, meanings: 256 }
 
 const TOUCHED = 'touched'
 const STAGE = 'stage:'
+const CASE = 'case'
 
 /** What was heard, what it must keep and how it must end: all readings with the fewest edits. */
 export function RepairScreen({
@@ -49,6 +53,9 @@ export function RepairScreen({
   const puzzle = must(puzzleById(puzzleId))
   const typing = useTyped(puzzle, { settings, puzzleId }, readTurns(puzzle, heard).ok ? heard : '')
   const beginning = useTyped(puzzle, { settings, puzzleId })
+  const [wantsCases, setWantsCases] = useState(false)
+  const cases = useCases(puzzle, puzzleId, settings, wantsCases)
+  const [taken, setTaken] = useState('')
   const [keep, setKeep] = useState('')
   const [touched, setTouched] = useState<ReadonlySet<number>>(new Set())
   const [ends, setEnds] = useState('')
@@ -64,13 +71,14 @@ export function RepairScreen({
     [puzzle, puzzleId],
   )
   const options = useMemo(() => choices(puzzle, stages), [puzzle, stages])
+  const chosen = cases.known.find(({ value }) => value === taken)
   const kept = useMemo(() => keptBy(puzzle, keep, touched, stages), [puzzle, keep, touched, stages])
   const request = requestOf(puzzle, puzzleId, {
     vocabulary: settings.vocabulary,
     typing,
     beginning: beginning.typed.turns,
     kept,
-    ends,
+    ends: ends === CASE ? chosen?.wish.ends : endsAs(puzzle, ends),
     edits: Number(edits),
   })
   // An answer to what was asked before is none to what stands there now.
@@ -93,6 +101,15 @@ export function RepairScreen({
     if (!next.delete(piece)) next.add(piece)
     setTouched(next)
     setKeep(TOUCHED)
+  }
+  const takeCase = (value: string) => {
+    setTaken(value)
+    const next = cases.known.find((each) => each.value === value)
+    if (!next) return setEnds((now) => (now === CASE ? '' : now))
+    beginning.write(rewritten(puzzle, writeTurns(next.begins), settings.readDialect))
+    setTouched(new Set(next.wish.keep))
+    setKeep(TOUCHED)
+    setEnds(CASE)
   }
   return (
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
@@ -117,6 +134,26 @@ export function RepairScreen({
           <p className="-mt-2 text-sm text-soft">
             {keptWords(puzzle, kept)} Touch pieces in the windows to change that.
           </p>
+          {!wantsCases && (
+            <Button className="justify-self-start" onClick={() => setWantsCases(true)}>
+              Take a case from a list
+            </Button>
+          )}
+          {wantsCases && !cases.isReady && (
+            <ShareBar share={cases.share} label="Working out the cases" />
+          )}
+          {cases.trouble && <Notice kind="wrong">{cases.trouble}</Notice>}
+          {cases.isReady && (
+            <Choice
+              label="The case that it is for"
+              options={[
+                { value: '', name: cases.known.length > 0 ? 'no case' : 'no school has any here' },
+                ...cases.known.map(({ value, name }) => ({ value, name })),
+              ]}
+              value={taken}
+              onChange={(event) => takeCase(event.target.value)}
+            />
+          )}
           <TurnsField
             label="Where it begins"
             typing={beginning}
@@ -125,7 +162,10 @@ export function RepairScreen({
           <div className="grid gap-3 sm:grid-cols-2">
             <Choice
               label="How it must end"
-              options={options.ends}
+              options={[
+                ...options.ends,
+                ...(chosen ? [{ value: CASE, name: `as ${chosen.stage} ends` }] : []),
+              ]}
               value={ends}
               onChange={(event) => setEnds(event.target.value)}
             />
@@ -262,13 +302,13 @@ function requestOf(
     typing: ReturnType<typeof useTyped>
     beginning: string
     kept: readonly number[]
-    ends: string
+    ends: Wish['ends']
     edits: number
   },
 ): Result<RepairRequest> {
   const heard = heardAs(puzzle, typing, vocabulary)
   if (!heard.ok) return heard
-  if (kept.length === 0 && ends === '')
+  if (kept.length === 0 && !ends)
     return fail('bad-wish', 'Say what it must leave as it was, or how it must end.')
   const from = turnAll(puzzle, start(puzzle), must(readTurns(puzzle, beginning)))
   if (!from.ok) return from
@@ -278,10 +318,44 @@ function requestOf(
     wish: {
       keep: kept,
       from: from.value,
-      ...(ends === '' ? {} : { ends: must(readEnds(puzzle, ends)) }),
+      ...(ends ? { ends } : {}),
     },
     edits,
   })
+}
+
+const endsAs = (puzzle: Puzzle, text: string): Wish['ends'] =>
+  text === '' || text === CASE ? undefined : must(readEnds(puzzle, text))
+
+/** The cases of all schools, each with what a sequence for it must do. */
+function useCases(puzzle: Puzzle, puzzleId: string, settings: Settings, isWanted: boolean) {
+  const { derived, share } = useShelf(puzzleId, settings, isWanted)
+  const known = useMemo(() => {
+    const schools = schoolsFor(puzzleId)
+    const rows = derived?.ok ? derived.value : []
+    return rows.flatMap(({ text, summary, uses }) =>
+      uses.flatMap(({ school: schoolName, stage: stageName }) => {
+        const school = schools.find(({ name }) => name === schoolName)
+        const stage =
+          school && stagesOf(school, variantsOf(school)[0]).find(({ name }) => name === stageName)
+        if (!school || !stage) return []
+        return [
+          {
+            value: `${school.id} ${stage.id} ${text}`,
+            name: `${schoolName}, ${stageName}: ${summary} ${rewritten(puzzle, text, settings.writeDialect)}`,
+            stage: stageName.toLowerCase(),
+            ...caseWishOf(puzzle, school, stage.id, text),
+          },
+        ]
+      }),
+    )
+  }, [derived, puzzle, puzzleId, settings.writeDialect])
+  return {
+    known,
+    share,
+    isReady: derived?.ok === true,
+    ...(derived && !derived.ok ? { trouble: derived.problem.sentence } : {}),
+  }
 }
 
 /** What was typed; where directions are missing all that it can be. */

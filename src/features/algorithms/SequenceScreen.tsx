@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { doingOf } from '@/core/algorithms/does'
-import { passageWords, type Passage } from '@/core/algorithms/passage'
+import { passageWords, stopWords, type Passage } from '@/core/algorithms/passage'
 import { structureOf } from '@/core/algorithms/structure'
 import { canBlock } from '@/core/analysis/placements'
 import { kinOf } from '@/core/analysis/kin'
@@ -22,6 +22,7 @@ import { inverseOf, start } from '@/core/state'
 import { plural } from '@/core/words'
 import { Button, LinkButton } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
+import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { NO_GUIDE, type Guide } from '@/ui/puzzle-view/overlay'
 import type { Lights } from '@/ui/puzzle-view/PuzzleScene'
 import { useReducedMotion } from '@/ui/useReducedMotion'
@@ -43,6 +44,9 @@ interface OpenBench {
   readonly id: string
   readonly name: string
 }
+
+/** Reasons to stop that are shown, each with a shape. */
+const MOST_STOPS = 5
 
 /** More moved pieces than these are lit, but have no arrows. */
 const MOST_ARROWS = 12
@@ -352,11 +356,35 @@ function PassageLine({
     }
   }, [can, puzzleId, text])
   if (!can) return null
+  const stops = passage?.stops.slice(0, MOST_STOPS) ?? []
+  const others = passage?.stops.slice(MOST_STOPS) ?? []
+  const left = others.reduce((sum, { times }) => sum + times, 0)
   return (
-    <p role="status" className="mt-2 text-sm text-soft">
-      {passage
-        ? passageWords(turns, passage, (name) => writeTurnName(name, dialect))
-        : 'Trying from how many shapes it can be made.'}
-    </p>
+    <div className="mt-2 text-sm">
+      <p role="status" className="text-soft">
+        {passage ? passageWords(passage) : 'Trying from how many shapes it can be made.'}
+      </p>
+      {stops.length > 0 && (
+        <ul aria-label="Shapes in which it stops" className="mt-1 grid gap-1">
+          {stops.map((stop, i) => (
+            <li key={i} className="grid grid-cols-[5.5rem_1fr] items-center gap-2">
+              <PuzzlePicture
+                puzzle={puzzle}
+                state={stop.state}
+                scheme={puzzle.definition.colours}
+                label=""
+                attend={stop.cut.map((p) => puzzle.pieces[p].id)}
+              />
+              <span>{stopWords(puzzle, turns, stop, (name) => writeTurnName(name, dialect))}</span>
+            </li>
+          ))}
+          {left > 0 && (
+            <li className="text-soft">
+              For {plural(others.length, 'other reason')} it stops in {left} more.
+            </li>
+          )}
+        </ul>
+      )}
+    </div>
   )
 }

@@ -14,6 +14,7 @@ import type { State } from '@/core/state'
 import { capital } from '@/core/words'
 import { classes } from '@/ui/classes'
 import { Button } from '@/ui/Button'
+import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
 import { guideOf } from './guide'
 import { useCommands, useReadAloud } from './speech'
@@ -73,6 +74,7 @@ export function HandsBusy({
     else if (command === 'back') goBack()
     else aloud.again()
   })
+  const inPictures = dialect === 'arrows'
   const guide = useMemo(() => guideOf(puzzle, bench, phase === 'turn'), [bench, phase, puzzle])
   const lights = useMemo(
     () => ({
@@ -175,20 +177,49 @@ export function HandsBusy({
                       run {next.run} of {card.runs.total}
                     </span>
                   )}
-                  <span
-                    className={classes(
-                      'turns leading-none font-bold text-amber',
-                      sizeOf(next ? writeTurnName(next.name, dialect) : ''),
-                    )}
-                  >
-                    {next ? writeTurnName(next.name, dialect) : ''}
-                  </span>
+                  {inPictures && turn ? (
+                    <TurnPicture
+                      puzzle={puzzle}
+                      state={state}
+                      turn={turn}
+                      className="max-h-[45vmin] w-full"
+                    />
+                  ) : (
+                    <span
+                      className={classes(
+                        'turns leading-none font-bold text-amber',
+                        sizeOf(next ? writeTurnName(next.name, dialect) : ''),
+                      )}
+                    >
+                      {next ? writeTurnName(next.name, dialect) : ''}
+                    </span>
+                  )}
                   <span className="text-[4.5vmin] leading-tight">
                     {turn ? shortTurnWords(puzzle, turn) : ''}
                   </span>
-                  <span className="turns text-[5.5vmin] text-soft">
-                    {writeNames(following(bench), dialect)}
-                  </span>
+                  {inPictures ? (
+                    <span className="flex gap-[2vmin]">
+                      {following(bench).map((name, i) => {
+                        const coming = puzzle.turnByName.get(name)
+                        return (
+                          coming && (
+                            <span key={i}>
+                              <TurnPicture
+                                puzzle={puzzle}
+                                turn={coming}
+                                className="w-[24vmin] opacity-70"
+                              />
+                              <span className="sr-only">{writeTurnName(name, dialect)}</span>
+                            </span>
+                          )
+                        )
+                      })}
+                    </span>
+                  ) : (
+                    <span className="turns text-[5.5vmin] text-soft">
+                      {writeNames(following(bench), dialect)}
+                    </span>
+                  )}
                   {card?.halfway && done - first === card.halfway.after && (
                     <span className="text-[3.6vmin]">{card.halfway.sentence}</span>
                   )}

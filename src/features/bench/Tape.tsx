@@ -1,11 +1,12 @@
 'use client'
 
 import { Link2 } from 'lucide-react'
-import { useEffect, useMemo, useRef } from 'react'
+import { useEffect, useId, useMemo, useRef } from 'react'
 import { latestTurns, turnsMade, type Bench } from '@/core/coach/bench'
 import { meetingsOn, type Meeting } from '@/core/coach/meetings'
 import { writeTurnName } from '@/core/notation/write'
 import type { DialectId } from '@/core/notation/dialect'
+import { TurnMarks } from '@/ui/puzzle-picture/TurnPicture'
 import { TurnChip } from './TurnRow'
 
 /** A tape of more is not looked at. */
@@ -26,6 +27,14 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
       ? `${a} and ${b} are together ${writeTurnName(one.name, dialect)}`
       : `${a} and ${b} cancel`
   }
+  const marks = useId()
+  const inPictures = dialect === 'arrows'
+  // The same turns are drawn once, however often the tape changes.
+  const written = inPictures
+    ? [...new Set([...shown, ...coming].map(({ name }) => name))].sort().join(' ')
+    : ''
+  const names = useMemo(() => written.split(' '), [written])
+  const chip = { puzzle, dialect, ...(inPictures ? { marks } : {}) }
   useEffect(() => {
     const strip = list.current
     if (strip && now.current) strip.scrollLeft = now.current.offsetLeft - strip.clientWidth / 2
@@ -38,13 +47,14 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
       tabIndex={0}
       className="relative flex grow gap-1 overflow-x-auto rounded-md border border-line bg-surface px-2 py-1.5"
     >
+      {inPictures && <TurnMarks puzzle={puzzle} id={marks} names={names} />}
       {made > shown.length && (
         <span className="shrink-0 self-center px-1 text-sm whitespace-nowrap text-soft">
           {made - shown.length} earlier
         </span>
       )}
       {shown.map(({ name }, i) => (
-        <TurnChip key={`d${made - shown.length + i}`} name={name} look="done" dialect={dialect} />
+        <TurnChip key={`d${made - shown.length + i}`} name={name} look="done" {...chip} />
       ))}
       <span ref={now} aria-hidden className="w-px shrink-0 bg-amber" />
       {coming.map(({ name, step }, i) => (
@@ -60,7 +70,7 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
                 .join(', ')}
             />
           )}
-          <TurnChip name={name} look={i === 0 ? 'now' : 'coming'} dialect={dialect} />
+          <TurnChip name={name} look={i === 0 ? 'now' : 'coming'} {...chip} />
         </span>
       ))}
       {made + coming.length === 0 && <span className="px-1 text-sm text-soft">No turns yet.</span>}

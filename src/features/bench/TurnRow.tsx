@@ -3,7 +3,7 @@ import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { classes } from '@/ui/classes'
-import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
+import { TurnMark, TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
 
 export type TurnLook = 'done' | 'now' | 'coming'
 
@@ -19,15 +19,17 @@ export function TurnChip({
   dialect,
   small = false,
   puzzle,
+  marks,
 }: {
   name: string
   look: TurnLook
   dialect: DialectId
   small?: boolean
-  /** Where there is room for a picture, in the dialect of arrows. */
-  puzzle?: Puzzle
+  puzzle: Puzzle
+  /** Where pictures of turns are drawn already. */
+  marks?: string
 }) {
-  const turn = dialect === 'arrows' ? puzzle?.turnByName.get(name) : undefined
+  const turn = dialect === 'arrows' ? puzzle.turnByName.get(name) : undefined
   return (
     <span
       aria-current={look === 'now' ? 'step' : undefined}
@@ -37,9 +39,13 @@ export function TurnChip({
         LOOKS[look],
       )}
     >
-      {puzzle && turn ? (
+      {turn ? (
         <>
-          <TurnPicture puzzle={puzzle} turn={turn} className="w-24" />
+          {marks === undefined ? (
+            <TurnPicture puzzle={puzzle} turn={turn} className="w-24" />
+          ) : (
+            <TurnMark id={marks} turn={turn} className="w-16" />
+          )}
           <span className="sr-only">{writeTurnName(name, dialect)}</span>
         </>
       ) : (
