@@ -103,6 +103,39 @@ test('another dialect: the bench, its tape and its buttons speak it', async ({ p
   await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
 })
 
+test('arrows are drawn on the tape and in large type', async ({ page }) => {
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('arrows'))
+  await toBench(page, "R U R' U'", 'Layer by layer')
+  const tape = page.getByRole('group', { name: /^Turns: 0 done/ })
+  await expect(tape.locator('use').first()).toBeAttached()
+  // Each turn is drawn once, and what is shown is what is drawn.
+  const drawn = await tape.locator('symbol').evaluateAll((all) => all.map(({ id }) => `#${id}`))
+  expect(new Set(drawn).size).toBe(drawn.length)
+  for (const mark of await tape.locator('use').all())
+    expect(drawn).toContain(await mark.getAttribute('href'))
+  await page.getByRole('button', { name: 'Hands busy: large type' }).click()
+  const large = page.getByRole('dialog')
+  await page.keyboard.press('Space')
+  await expect(large.locator('[data-words] svg').first()).toBeVisible()
+})
+
+test('a sequence that was heard for a case is mended by the case alone', async ({ page }) => {
+  await page.goto('/algorithms/cube-2/repair')
+  await page.getByRole('button', { name: 'Take a case from a list' }).click()
+  const list = page.getByLabel('The case that it is for')
+  const cases = await list.locator('option').allTextContents()
+  await list.selectOption({
+    label: cases.find((each) => /Orient the last layer.* R' U2 R U R' U R$/.test(each)),
+  })
+  await expect(page.getByLabel('How it must end')).toHaveValue('case')
+  await page.getByLabel('What was heard').fill("R' U2 R U R U R")
+  await page.getByRole('button', { name: 'Mend it' }).click()
+  const readings = page.getByRole('region', { name: 'Readings' })
+  await expect(readings).toContainText('It takes one slip')
+  await expect(readings).toContainText("R' U2 R U R' U R")
+})
+
 test('a text that can be two things is asked about, and an error points at its place', async ({
   page,
 }) => {

@@ -87,7 +87,7 @@ export async function measureAlgorithms(): Promise<void> {
     const puzzle = must(puzzleById(id))
     const read = (text: string) => must(readTurns(puzzle, text))
     const from = must(turnAll(puzzle, start(puzzle), inverseOf(puzzle, read(MEANT))))
-    const ends = { must: 'home', pieces: puzzle.pieces.map((_, p) => p) } as const
+    const ends = [{ must: 'home', pieces: puzzle.pieces.map((_, p) => p) }] as const
     for (const [slips, text] of HEARD) {
       const began = performance.now()
       const { edits, readings } = repair(puzzle, read(text), { keep: [], from, ends }, slips)

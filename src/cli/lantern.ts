@@ -325,7 +325,7 @@ const COMMANDS: Record<string, Command> = {
     const wish = {
       keep: keep === undefined ? [] : told(readKeep(puzzle, keep)),
       ...(from === undefined ? {} : { from: stateAfter(puzzle, from) }),
-      ...(ends === undefined ? {} : { ends: told(readEnds(puzzle, ends)) }),
+      ...(ends === undefined ? {} : { ends: [told(readEnds(puzzle, ends))] }),
     }
     const meant = readAllIn(puzzle, text, dialect, values)
     if (meant.some((turns) => turns.length > REPAIR_LIMITS.turns))

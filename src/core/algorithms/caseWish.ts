@@ -6,7 +6,7 @@ import { directionOfLetter } from '../puzzle/directions'
 import { IDENTITY } from '../rotation'
 import { stagesOf, variantsOf, type Condition, type School } from '../schools/school'
 import { inverseOf, start } from '../state'
-import type { Wish } from './repair'
+import type { End, Wish } from './repair'
 
 export interface CaseWish {
   /** From the finished puzzle to the case. */
@@ -14,8 +14,8 @@ export interface CaseWish {
   readonly wish: Wish
 }
 
-/** Pieces that lie so in one place, or face a side. */
-const TOLD: ReadonlyMap<Condition['must'], NonNullable<Wish['ends']>['must']> = new Map([
+/** What a repair can be asked for. */
+const TOLD: ReadonlyMap<Condition['must'], End['must']> = new Map([
   ['home', 'home'],
   ['looks home', 'home'],
   ['placed', 'placed'],
@@ -24,7 +24,7 @@ const TOLD: ReadonlyMap<Condition['must'], NonNullable<Wish['ends']>['must']> = 
 
 /**
  * Of a sequence that a stage asks to be known. What earlier stages have brought home stays; the stage's own goal is
- * met, be the rest as it likes where the stage says so.
+ * met, be the rest as it likes. Where the goal says what a repair cannot be asked for, all comes home.
  */
 export function caseWishOf(
   puzzle: Puzzle,
@@ -37,31 +37,28 @@ export function caseWishOf(
   const index = stages.findIndex(({ id }) => id === stageId)
   const { goal, base: letter } = stages[index]
   const base = directionOfLetter(letter)
-  const { turns } = sequence(puzzle, text)
-  const begins = inverseOf(puzzle, turns)
+  const begins = inverseOf(puzzle, sequence(puzzle, text).turns)
   const from = doSequence(sequenceOf(puzzle, begins), start(puzzle))
-  const known = new Set((stages[index - 1]?.goal ?? []).map((each) => JSON.stringify(each)))
-  const [before, own] = [true, false].map((isBefore) =>
-    goal.filter((each) => known.has(JSON.stringify(each)) === isBefore),
-  )
-  const kept = before
-    .filter(({ must, spare }) => TOLD.get(must) === 'home' && !spare)
+  const before = new Set((stages[index - 1]?.goal ?? []).map((each) => JSON.stringify(each)))
+  // What was home before and is home in the case stays where it is, whatever is exchanged that looks alike.
+  const keep = goal
+    .filter((each) => before.has(JSON.stringify(each)) && !each.spare && each.must === 'home')
     .flatMap((each) => [...piecesOf(puzzle, each, base)])
-  const [first, ...others] = own.filter(({ must }) => TOLD.has(must))
-  const must = first && others.length === 0 ? TOLD.get(first.must) : undefined
+    .filter((p) => from[p] === IDENTITY)
+  const ends = goal.flatMap((each): End[] => {
+    const must = TOLD.get(each.must)
+    const pieces = piecesOf(puzzle, each, base)
+    if (!must || each.spare || each.select?.as) return []
+    return [{ must, pieces, ...(must === 'faced' ? { side: sideOf(each.layer, base) } : {}) }]
+  })
+  const isAll = ends.length === goal.length
+  const allHome: End = { must: 'home', pieces: puzzle.pieces.map((_, p) => p) }
   return {
     begins,
     wish: {
-      keep: [...new Set(kept)].filter((p) => from[p] === IDENTITY).sort((a, b) => a - b),
+      keep: [...new Set(keep)].sort((a, b) => a - b),
       from,
-      ends:
-        first && must
-          ? {
-              must,
-              pieces: [...piecesOf(puzzle, first, base)],
-              ...(must === 'faced' ? { side: sideOf(first.layer, base) } : {}),
-            }
-          : { must: 'home', pieces: puzzle.pieces.map((_, p) => p) },
+      ends: isAll ? ends : [allHome],
     },
   }
 }

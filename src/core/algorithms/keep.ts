@@ -7,7 +7,7 @@ import { fail, ok, type Result } from '../result'
 import { IDENTITY } from '../rotation'
 import { stagesOf, variantsOf, type School } from '../schools/school'
 import { start } from '../state'
-import type { Wish } from './repair'
+import type { End } from './repair'
 
 const SIDES = DIRECTIONS.map(({ letter }) => letter).join(', ')
 
@@ -37,7 +37,7 @@ export function readKeep(puzzle: Puzzle, text: string): Result<number[]> {
 }
 
 /** How it shall end: everything home, or the pieces of one side facing it or in their places. */
-export function readEnds(puzzle: Puzzle, text: string): Result<NonNullable<Wish['ends']>> {
+export function readEnds(puzzle: Puzzle, text: string): Result<End> {
   if (text === 'home') return ok({ must: 'home', pieces: puzzle.pieces.map((_, p) => p) })
   const [, must, letter] = /^(faced|placed):(.*)$/.exec(text) ?? []
   if (must === undefined)

@@ -72,7 +72,7 @@ describe('repair', () => {
     const { edits, readings } = repair(cube3, heard, {
       keep: [],
       from,
-      ends: { must: 'home', pieces: all(cube3) },
+      ends: [{ must: 'home', pieces: all(cube3) }],
     })
     expect(edits).toBe(1)
     expect(texts(readings)[0]).toBe("R U R' U R U2 R'")
@@ -157,7 +157,7 @@ describe('repair', () => {
           const begun = twice ? slipIn(meant.slice(0, middle), first) : []
           const heard = [...begun, ...slipIn(meant.slice(middle), second)]
           const from = must(turnAll(puzzle, start(puzzle), inverseOf(puzzle, meant)))
-          const ends = { must: 'home', pieces: all(puzzle) } as const
+          const ends = [{ must: 'home', pieces: all(puzzle) }] as const
           const slips = twice ? 2 : 1
           const { edits = 9, readings } = repair(puzzle, heard, { keep: [], from, ends }, slips)
           expect(edits).toBeLessThanOrEqual(slips)

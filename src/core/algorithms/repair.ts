@@ -39,13 +39,15 @@ export interface Wish {
   readonly keep: readonly number[]
   /** Where the sequence begins; the finished puzzle if not given. */
   readonly from?: State
-  /** What other pieces shall be at the end; all where it is not said which. */
-  readonly ends?: {
-    readonly must: 'home' | 'faced' | 'placed'
-    readonly pieces: readonly number[]
-    /** Where `faced` looks. */
-    readonly side?: Direction
-  }
+  /** What pieces shall be at the end, all of it in one hold. */
+  readonly ends?: readonly End[]
+}
+
+export interface End {
+  readonly must: 'home' | 'faced' | 'placed'
+  readonly pieces: readonly number[]
+  /** Where `faced` looks. */
+  readonly side?: Direction
 }
 
 /** How far from what was heard: of as many edits those are told first that are slips of the tongue. */
@@ -139,7 +141,7 @@ class Search {
     private readonly goesOn: (share: number) => boolean,
   ) {
     this.before = wish.from ?? start(puzzle)
-    this.pieces = [...new Set([...wish.keep, ...(wish.ends?.pieces ?? [])])]
+    this.pieces = [...new Set([...wish.keep, ...(wish.ends ?? []).flatMap((end) => end.pieces)])]
     this.begin = Uint8Array.from(this.pieces, (p) => this.before[p])
     this.tables = heard.map((turn) => tableOf(puzzle, turn.name))
     this.rests = Array.from(
@@ -203,12 +205,14 @@ class Search {
     const hold = kept > 0 ? multiply(end(0), INVERSE[begin[0]]) : undefined
     if (hold !== undefined && !this.puzzle.holds.includes(hold)) return false
     for (let i = 1; i < kept; i++) if (end(i) !== multiply(hold as Rotation, begin[i])) return false
-    if (!wish.ends) return true
-    const { must, pieces: asked, side } = wish.ends
+    const { ends = [] } = wish
+    if (ends.length === 0) return true
     // Home is where what is kept is; without it any hold will do.
     const holds = hold === undefined ? this.puzzle.holds : [hold]
     return holds.some((frame) =>
-      asked.every((p) => this.isAt(p, end(pieces.indexOf(p)), frame, must, side)),
+      ends.every(({ must, pieces: asked, side }) =>
+        asked.every((p) => this.isAt(p, end(pieces.indexOf(p)), frame, must, side)),
+      ),
     )
   }
 

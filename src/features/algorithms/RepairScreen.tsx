@@ -325,7 +325,7 @@ function requestOf(
 }
 
 const endsAs = (puzzle: Puzzle, text: string): Wish['ends'] =>
-  text === '' || text === CASE ? undefined : must(readEnds(puzzle, text))
+  text === '' || text === CASE ? undefined : [must(readEnds(puzzle, text))]
 
 /** The cases of all schools, each with what a sequence for it must do. */
 function useCases(puzzle: Puzzle, puzzleId: string, settings: Settings, isWanted: boolean) {

@@ -216,7 +216,8 @@ export function Bench({
         setTurnMs((ms) => Math.max(0, Math.round(ms / SPEED_STEP)))
         break
       case 'busy':
-        setOpen('busy')
+        // In free play there is nothing to read from afar.
+        if (trail) setOpen('busy')
         break
       case 'keys':
         setOpen('keys')
