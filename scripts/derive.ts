@@ -4,16 +4,11 @@
  * cycles and loops of the universal school in src/core/universal/derived. With --orders not the first.
  */
 import { writeFileSync } from 'node:fs'
-import { definitionKey } from '../src/core/analysis/derivedOrders'
-import { orderOfPuzzle, writeOrder } from '../src/core/analysis/order'
+import { definitionKey } from '../src/core/analysis/definitionKey'
 import { CATALOG_IDS, puzzleById } from '../src/core/catalog'
 import { deriveAll } from '../src/core/coach/derive'
-import { canBlock } from '../src/core/analysis/placements'
 import { must } from '../src/core/result'
-import { hasMoves, writeLoops } from '../src/core/universal/moves'
-import { searchPlan } from '../src/core/universal/orbitPlan'
-import { canReshape } from '../src/core/universal/reshape'
-import { searchCycles, writeCycles } from '../src/core/universal/baseCycles'
+import { deriveTables } from '../src/core/universal/tables'
 import { SCHOOLS } from '../src/core/schools'
 import { fits } from '../src/core/schools/fits'
 
@@ -36,17 +31,12 @@ const loops: Record<string, unknown> = {}
 const plans: Record<string, unknown> = {}
 for (const id of CATALOG_IDS) {
   const puzzle = must(puzzleById(id))
-  orders[definitionKey(puzzle.definition)] = timed(`${id}: order`, () =>
-    writeOrder(orderOfPuzzle(puzzle)),
-  )
-  if (canBlock(puzzle) && canReshape(puzzle))
-    loops[definitionKey(puzzle.definition)] = timed(`${id}: loops`, () => writeLoops(puzzle))
-  if (hasMoves(puzzle)) {
-    const key = definitionKey(puzzle.definition)
-    const found = timed(`${id}: base cycles`, () => searchCycles(puzzle))
-    cycles[key] = writeCycles(found)
-    plans[key] = timed(`${id}: order of the work`, () => searchPlan(puzzle, found)?.plan)
-  }
+  const key = definitionKey(puzzle.definition)
+  const tables = timed(`${id}: tables`, () => deriveTables(puzzle))
+  orders[key] = tables.order
+  loops[key] = tables.loops
+  cycles[key] = tables.cycles
+  plans[key] = tables.plan
   if (process.argv.includes('--orders')) continue
   if (!SCHOOLS.some((school) => fits(school, puzzle.definition))) continue
   const derived = timed(`${id}: schools`, () => deriveAll(puzzle))

@@ -18,10 +18,18 @@ export async function startApplication(
   port: number,
   env: NodeJS.ProcessEnv,
 ): Promise<Application> {
-  // A group of its own: Ctrl+C reaches the script alone, which ends it in order.
   // Longer than what asks keeps a connection, so that none is closed in the moment in which it is used again.
   const keep = mode === 'start' ? ['--keepAliveTimeout', '65000'] : []
-  const child = spawn('node', [NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`, ...keep], {
+  return inGroup([NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`, ...keep], env)
+}
+
+/** Takes the heavy work, so that pages need not wait for it. */
+export const startWorker = (env: NodeJS.ProcessEnv): Promise<Application> =>
+  inGroup(['--import', 'tsx', 'scripts/work.ts'], env)
+
+async function inGroup(args: readonly string[], env: NodeJS.ProcessEnv): Promise<Application> {
+  // A group of its own: Ctrl+C reaches the script alone, which ends it in order.
+  const child = spawn('node', args, {
     env,
     stdio: ['ignore', 'inherit', 'inherit'],
     detached: true,

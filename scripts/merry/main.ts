@@ -1,6 +1,6 @@
 /** `./merry demo | dev | test | bench | work | stop`: what the README's commands do. */
 import { openSync, readFileSync } from 'node:fs'
-import { NEXT, startApplication, type Application } from './application'
+import { NEXT, startApplication, startWorker, type Application } from './application'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
 import { keepUp } from './keepUp'
 import { dataPath, keptSecret } from './place'
@@ -67,6 +67,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
   const { asked, isAsked } = interruption()
   let server: Server | undefined
   let application: Application | undefined
+  let worker: Application | undefined
   try {
     if (!(await isPortFree(PORT)))
       throw new Trouble(
@@ -82,10 +83,22 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
       note(DEMO, { port: PORT, server: application.process })
     }
     await start()
+    const startWork = async () => {
+      worker = await startWorker(env)
+    }
+    await startWork()
     say(`Merry Lantern is at http://localhost:${PORT} (Ctrl+C stops it)`)
     const watched = [
       keepUp(
         { name: 'the application', start, ended: () => application?.ended ?? Promise.resolve() },
+        isAsked,
+      ),
+      keepUp(
+        {
+          name: 'the work beside it',
+          start: startWork,
+          ended: () => worker?.ended ?? Promise.resolve(),
+        },
         isAsked,
       ),
       ...(server
@@ -96,6 +109,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     if (trouble) throw new Trouble(trouble)
     return 0
   } finally {
+    await worker?.stop()
     await application?.stop()
     server?.stop()
     unclaim(DEMO)

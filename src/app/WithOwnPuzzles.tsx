@@ -3,6 +3,7 @@ import { CATALOG_IDS, definitionById } from '@/core/catalog'
 import { splitId } from '@/core/catalog/setting'
 import { keptSchools } from '@/server/ownSchools'
 import { solverId } from '@/server/solver'
+import { tablesOf } from '@/server/tables'
 import { OwnPuzzles } from '@/ui/OwnPuzzles'
 
 /** A screen that shows a puzzle, which may be of the solver's own, and may have schools of the solver's own. */
@@ -14,12 +15,14 @@ export async function WithOwnPuzzles({
   children: ReactNode
 }) {
   const { file } = splitId(puzzleId)
-  const definition = definitionById(file)
+  const definition = CATALOG_IDS.includes(file) ? undefined : definitionById(file)
+  const profileId = await solverId()
+  const [schools, tables] = await Promise.all([
+    keptSchools(profileId, puzzleId),
+    definition && tablesOf(profileId, file),
+  ])
   return (
-    <OwnPuzzles
-      definitions={definition && !CATALOG_IDS.includes(file) ? [definition] : []}
-      schools={await keptSchools(await solverId(), puzzleId)}
-    >
+    <OwnPuzzles definitions={definition ? [definition] : []} tables={tables} schools={schools}>
       {children}
     </OwnPuzzles>
   )

@@ -129,7 +129,7 @@ beforeAll(async () => {
       }),
     )
     const waiting = await pool().query<{ id: string }>(
-      `insert into imports (profile_id, kind, file) values ($1, 'log', $2) returning id`,
+      `insert into jobs (profile_id, kind, file) values ($1, 'log', $2) returning id`,
       [owner, SECRET],
     )
     ids.import = waiting.rows[0].id
@@ -155,7 +155,7 @@ async function belongings(): Promise<unknown> {
     'select profile_id, id, definition from own_puzzles where profile_id = $1',
     'select * from own_schools where profile_id = $1',
     'select * from algorithms where profile_id = $1',
-    'select * from imports where profile_id = $1',
+    'select * from jobs where profile_id = $1',
   ])
     all.push((await pool().query(text, [owner])).rows)
   return all
@@ -271,13 +271,16 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
       GET: [['refused', route('GET', { copyId: ids.plain })]],
     },
     'src/app/api/backup/route.ts': { GET: [['shown', route('GET', {})]] },
-    'src/app/api/imports/[importId]/route.ts': {
-      GET: [['refused', route('GET', { importId: ids.import })]],
-      DELETE: [['refused', route('DELETE', { importId: ids.import })]],
+    'src/app/api/jobs/[jobId]/route.ts': {
+      GET: [['refused', route('GET', { jobId: ids.import })]],
+      DELETE: [['refused', route('DELETE', { jobId: ids.import })]],
     },
     'src/app/api/imports/route.ts': {
       GET: [['shown', route('GET', {}, undefined, '?kind=log')]],
       POST: [['refused', route('POST', {}, {}, '?kind=shelf')]],
+    },
+    'src/app/api/surveys/route.ts': {
+      POST: [['refused', route('POST', {}, { puzzleId: ids.puzzle, schoolId: ids.school })]],
     },
     'src/app/api/small-letters/route.ts': {
       PUT: [['refused', route('PUT', {}, { puzzleId: ids.puzzle, means: 'wide' })]],

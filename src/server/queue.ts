@@ -8,9 +8,10 @@ import { pool } from './pool'
 /** Pieces of work by their kind, with what they need to know. */
 interface Work {
   readonly imports: { readonly id: string }
+  readonly heavy: { readonly id: string }
 }
 
-const KINDS = ['imports'] as const satisfies readonly (keyof Work)[]
+const KINDS = ['imports', 'heavy'] as const satisfies readonly (keyof Work)[]
 
 /** How often a process asks whether there is work. */
 const ASK_SECONDS = 0.5
@@ -50,19 +51,22 @@ export async function give<Kind extends keyof Work>(kind: Kind, work: Work[Kind]
   await (await queue()).send(kind, work)
 }
 
-/** Takes pieces of a kind, one after another, until the function returned is called. */
+/** Takes pieces of a kind, one after another, until this process leaves the queue. */
 export async function take<Kind extends keyof Work>(
   kind: Kind,
   doIt: (work: Work[Kind]) => Promise<void>,
-): Promise<() => Promise<void>> {
+): Promise<void> {
   const boss = await queue()
   await boss.work<Work[Kind]>(
     kind,
     { pollingIntervalSeconds: ASK_SECONDS, batchSize: 1 },
     async ([job]) => doIt(job.data),
   )
-  return async () => {
-    shared.merryQueue = undefined
-    await boss.stop({ graceful: true, wait: true, timeout: 5000 })
-  }
+}
+
+/** Takes no more; what is being done is ended first, for some seconds. */
+export async function leaveQueue(): Promise<void> {
+  const boss = await shared.merryQueue
+  shared.merryQueue = undefined
+  await boss?.stop({ graceful: true, wait: true, timeout: 5000 })
 }

@@ -1,12 +1,13 @@
 /** The page's end of the coach worker. */
 import { proxy, wrap, type Remote } from 'comlink'
+import { learnedTables } from '@/core/analysis/learnedTables'
 import { ownDefinitions } from '@/core/catalog'
 import { ownSchools, type OwnSchool } from '@/core/schools/ownSchools'
 import type { Coach } from './coach.worker'
 
 let worker: Worker | undefined
 let remote: Remote<Coach> | undefined
-/** The puzzles and schools of the solver's own that the worker knows. */
+/** The puzzles and schools of the solver's own that the worker knows, and tables of these puzzles. */
 const told = new Set<string>()
 const nameOf = ({ puzzleId, school }: OwnSchool) => `${puzzleId} ${school.id}`
 
@@ -21,6 +22,13 @@ export function coach(): Remote<Coach> {
   const own = ownDefinitions().filter(({ id }) => !told.has(id))
   if (own.length > 0) void remote.learn(own)
   own.forEach(({ id }) => told.add(id))
+  for (const definition of ownDefinitions()) {
+    const tables = learnedTables(definition)
+    const name = `tables ${definition.id}`
+    if (told.has(name) || Object.keys(tables).length === 0) continue
+    void remote.learnTables(definition, tables)
+    told.add(name)
+  }
   const schools = ownSchools().filter((each) => !told.has(nameOf(each)))
   if (schools.length > 0) void remote.learnSchools(schools)
   schools.forEach((each) => told.add(nameOf(each)))

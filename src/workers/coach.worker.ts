@@ -2,11 +2,13 @@
 import { expose } from 'comlink'
 import type { WrittenOrder } from '@/core/analysis/derivedOrders'
 import { orderOfPuzzle, writeOrder } from '@/core/analysis/order'
+import { learnTables, type DerivedTables } from '@/core/analysis/learnedTables'
 import { catalog, learnDefinitions, puzzleById } from '@/core/catalog'
 import { galleryOf, type GalleryCase } from '@/core/coach/gallery'
 import { plan, rankStarts } from '@/core/coach/plan'
 import { prepareFor } from '@/core/coach/technique'
 import { prove, type Proof } from '@/core/coach/prove'
+import { SURVEYED } from '@/core/coach/survey'
 import type { Route } from '@/core/coach/route'
 import { byHeart } from '@/core/coach/byHeart'
 import { sheetOf, type SheetStage } from '@/core/coach/sheet'
@@ -115,8 +117,8 @@ export interface ProvenFile {
   readonly stages: readonly SheetStage[]
 }
 
-/** States over which a school is surveyed, and from which a file is proven. */
-const SURVEYED = 40
+/** States from which a file is proven. */
+
 const PROVEN = 200
 
 /** Called with the share done, 0 to 1. */
@@ -153,6 +155,10 @@ const coach = {
   /** Makes puzzles of the solver's own known to the worker. */
   learn(definitions: readonly PuzzleDefinition[]): void {
     learnDefinitions(definitions)
+  },
+
+  learnTables(definition: PuzzleDefinition, tables: DerivedTables): void {
+    learnTables(definition, tables)
   },
 
   learnSchools(schools: readonly OwnSchool[]): void {

@@ -3,6 +3,8 @@
  * then better ones that are built of parts; and all of the fewest turns, from both ends.
  */
 import { frameOf } from '../analysis/frame'
+import { layersOf } from '../analysis/layers'
+import { lookClassesOf } from '../analysis/lookAlikes'
 import { canBlock } from '../analysis/placements'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
@@ -18,6 +20,7 @@ import { hasMoves } from '../universal/moves'
 import { solveUniversally, turnsOfStep } from '../universal/solve'
 import { builtWays } from './built'
 import { able, find, type Found } from './find'
+import { knownShortest } from './knownShortest'
 import { followedBy, inHold, undoing } from './moves'
 import { refusalOf } from './refusal'
 import type { Completed } from './wish'
@@ -92,6 +95,13 @@ export async function waysFor(
       layers === undefined || layers.includes(puzzle.grips[turn.grip].name)
     if (first?.every(isAllowed) && does(puzzle, first, wanted)) tell(first)
   }
+  const known = knownWays(puzzle, wanted, { layers, most })
+  if (known.length > 0 && known[0].length <= fewest) {
+    const ways = known.map((turns) => wayOf(turns, hand, isTold(puzzle, wanted)))
+    ways.sort((a, b) => a.cost - b.cost)
+    if (ways[0].isShortest) return ok(ways)
+    tell(ways[0].turns)
+  }
   const search = (beyond: number) =>
     find(puzzle, {
       position,
@@ -116,6 +126,32 @@ export async function waysFor(
       does: (way) => does(puzzle, way, wanted),
     })
   return (await isOver()) ? ok([]) : shortest(await search(Infinity), hand)
+}
+
+/** What was found beforehand with every single layer, if it does what is wished here. */
+function knownWays(
+  puzzle: Puzzle,
+  wanted: Pick<Completed, 'position' | 'pieces'> & Pick<Asked, 'isExact'>,
+  { layers, most }: { readonly layers?: readonly string[] | undefined; readonly most: number },
+): Turn[][] {
+  const single = layersOf(puzzle).map((grip) => puzzle.grips[grip].name)
+  if (layers && !single.every((name) => layers.includes(name))) return []
+  return knownShortest(puzzle, (turns) => turns.length <= most && does(puzzle, turns, wanted))
+}
+
+/**
+ * Whether what was proven where every piece tells holds here: where some look alike, or may lie as they like, fewer
+ * turns may do it.
+ */
+function isTold(
+  puzzle: Puzzle,
+  { pieces, isExact }: { readonly pieces: readonly number[]; readonly isExact: boolean },
+): boolean {
+  const { classSize, classOf } = lookClassesOf(puzzle)
+  return puzzle.pieces.every(
+    ({ faces }, p) =>
+      faces.length === 0 || (pieces.includes(p) && (isExact || classSize[classOf[p]] === 1)),
+  )
 }
 
 const shortest = (found: Result<readonly Found[]>, hand: Hand): Result<readonly Way[]> =>

@@ -1,20 +1,12 @@
 /** Orders that were computed beforehand (`npm run derive`), found by what the definition says. */
-import { canonicalText } from '../canonical'
 import type { PuzzleDefinition } from '../puzzle/definition'
+import { definitionKey } from './definitionKey'
 import orders from './derived/orders.json'
+import { learnedTables } from './learnedTables'
 import type { writeOrder } from './order'
 
 export type WrittenOrder = ReturnType<typeof writeOrder>
 
-/** A short name for everything that a definition says but its id and name (FNV-1a, 32 bits). */
-export function definitionKey(definition: PuzzleDefinition): string {
-  const { mechanism, solid, glue, faces, colours } = definition
-  const text = canonicalText([mechanism, solid, glue, faces, colours.map(({ id }) => id)])
-  let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++)
-    hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0
-  return `${hash.toString(16)}-${text.length}`
-}
-
 export const derivedOrder = (definition: PuzzleDefinition): WrittenOrder | undefined =>
-  (orders as Record<string, WrittenOrder>)[definitionKey(definition)]
+  (orders as Record<string, WrittenOrder>)[definitionKey(definition)] ??
+  (learnedTables(definition).order as WrittenOrder | undefined)

@@ -8,7 +8,8 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { layersOf } from '../analysis/layers'
 import { multiply, PRODUCT } from '../rotation'
 import { inverseOf } from '../state'
-import { definitionKey } from '../analysis/derivedOrders'
+import { definitionKey } from '../analysis/definitionKey'
+import { learnedTables } from '../analysis/learnedTables'
 import { readTurns } from '../notation/read'
 import { writeTurns } from '../notation/write'
 import { must } from '../result'
@@ -151,9 +152,9 @@ export const writeCycles = (cycles: ReadonlyMap<number, readonly BaseCycle[]>) =
 
 /** Shipped turns are taken at their word for nothing: what they do is computed here. */
 function shippedCycles(puzzle: Puzzle): Map<number, BaseCycle[]> | undefined {
-  const written = (derived as Record<string, Record<string, string[]>>)[
-    definitionKey(puzzle.definition)
-  ]
+  const written =
+    (derived as Record<string, Record<string, string[]>>)[definitionKey(puzzle.definition)] ??
+    learnedTables(puzzle.definition).cycles
   if (!written) return undefined
   return new Map(
     Object.entries(written).map(([orbit, list]) => {

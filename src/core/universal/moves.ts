@@ -2,7 +2,8 @@
  * What a solver may do without leaving the finished shape, as sequences with their effect: single turns;
  * and, where the shape changes on the way or blocks are glued, loops that leave it and come back.
  */
-import { definitionKey } from '../analysis/derivedOrders'
+import { definitionKey } from '../analysis/definitionKey'
+import { learnedTables } from '../analysis/learnedTables'
 import { layoutsOf } from '../analysis/layouts'
 import { canBlock } from '../analysis/placements'
 import { readTurns } from '../notation/read'
@@ -63,7 +64,9 @@ export const writeLoops = (puzzle: Puzzle): string[] =>
 
 /** Shipped loops are made on the engine before they are used. */
 function shippedLoops(puzzle: Puzzle): Move[] | undefined {
-  const written = (derived as Record<string, string[]>)[definitionKey(puzzle.definition)]
+  const written =
+    (derived as Record<string, string[]>)[definitionKey(puzzle.definition)] ??
+    learnedTables(puzzle.definition).loops
   return written?.map((text) => {
     const turns = must(readTurns(puzzle, text))
     const effect = must(turnAll(puzzle, start(puzzle), turns))

@@ -3,7 +3,8 @@
  * and in which order the others follow three pieces at a time. It takes searches to find, so it is shipped
  * for the catalogue, and a route carries it to where it is drawn.
  */
-import { definitionKey } from '../analysis/derivedOrders'
+import { definitionKey } from '../analysis/definitionKey'
+import { learnedTables } from '../analysis/learnedTables'
 import type { Puzzle } from '../puzzle/compile'
 import { baseCyclesOf, disturbedBy, type BaseCycle } from './baseCycles'
 import derived from './derived/plans.json'
@@ -27,9 +28,9 @@ const plans = new WeakMap<Puzzle, OrbitPlan>()
 export function knownPlanOf(puzzle: Puzzle): OrbitPlan | undefined {
   const known = plans.get(puzzle)
   if (known) return known
-  const shipped = (derived as unknown as Record<string, OrbitPlan>)[
-    definitionKey(puzzle.definition)
-  ]
+  const shipped =
+    (derived as unknown as Record<string, OrbitPlan>)[definitionKey(puzzle.definition)] ??
+    (learnedTables(puzzle.definition).plan as OrbitPlan | undefined)
   if (shipped) plans.set(puzzle, shipped)
   return shipped
 }

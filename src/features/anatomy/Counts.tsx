@@ -2,7 +2,8 @@
 
 import { useEffect, useRef, useState } from 'react'
 import { array, object, string } from 'yup'
-import { definitionKey, derivedOrder, type WrittenOrder } from '@/core/analysis/derivedOrders'
+import { definitionKey } from '@/core/analysis/definitionKey'
+import { derivedOrder, type WrittenOrder } from '@/core/analysis/derivedOrders'
 import { grouped, magnitudeOf } from '@/core/analysis/magnitude'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { forgetHere, keepHere, keptHere } from '@/ui/browserStore'

@@ -4,6 +4,7 @@ import { FileUp } from 'lucide-react'
 import { Fragment, useEffect, useRef, useState, type ReactNode } from 'react'
 import { puzzleById } from '@/core/catalog'
 import type { Proof } from '@/core/coach/prove'
+import { SURVEYED_LONG } from '@/core/coach/survey'
 import type { SheetStage } from '@/core/coach/sheet'
 import { rewritten } from '@/core/notation/dialect'
 import type { Puzzle } from '@/core/puzzle/compile'
@@ -20,6 +21,7 @@ import { FileButton } from '@/ui/FileButton'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { ShareBar } from '@/ui/ShareBar'
+import { ask, useJob, type Told } from '@/ui/useJob'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { ProvenFile, SchoolSheet } from '@/workers/coach.worker'
 
@@ -27,7 +29,16 @@ import type { ProvenFile, SchoolSheet } from '@/workers/coach.worker'
 const MOST_CHARACTERS = 200_000
 
 /** The methods of one puzzle, and a file of the solver's own to be proven. */
-export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Settings }) {
+export function Schools({
+  puzzleId,
+  settings,
+  surveys,
+}: {
+  puzzleId: string
+  settings: Settings
+  /** By the server, of the schools of this puzzle. */
+  surveys: readonly Told[]
+}) {
   const puzzle = must(puzzleById(puzzleId))
   const [sheets, setSheets] = useState<readonly SchoolSheet[]>()
   const [trouble, setTrouble] = useState<string>()
@@ -66,7 +77,10 @@ export function Schools({ puzzleId, settings }: { puzzleId: string; settings: Se
         </div>
       )}
       {sheets?.map((sheet) => (
-        <SchoolCard key={sheet.id} {...{ puzzle, puzzleId, sheet, settings, work, changed }} />
+        <SchoolCard
+          key={sheet.id}
+          {...{ puzzle, puzzleId, sheet, settings, surveys, work, changed }}
+        />
       ))}
       {sheets && <OwnFile {...{ puzzle, puzzleId, settings, work, changed }} />}
     </div>
@@ -130,6 +144,7 @@ interface Shown {
   readonly puzzle: Puzzle
   readonly puzzleId: string
   readonly settings: Settings
+  readonly surveys: readonly Told[]
   readonly work: Work
   /** The list of schools is not what it was. */
   readonly changed: () => void
@@ -140,6 +155,7 @@ function SchoolCard({
   puzzleId,
   sheet: { id, name, character, learned, stages, alsoFor },
   settings,
+  surveys,
   work,
   changed,
 }: Shown & { sheet: SchoolSheet }) {
@@ -189,7 +205,62 @@ function SchoolCard({
         {proof?.ok && <Figures proof={proof.value} />}
         {proof && !proof.ok && <Notice kind="wrong">{proof.problem.sentence}</Notice>}
       </div>
+      <LongSurvey
+        {...{ puzzleId }}
+        schoolId={id}
+        found={surveys.find(({ subject }) => subject === `${puzzleId} ${id}`)}
+      />
     </section>
+  )
+}
+
+/** The same over many more, by whichever process of the server is free; found again when the page is. */
+function LongSurvey({
+  puzzleId,
+  schoolId,
+  found,
+}: {
+  puzzleId: string
+  schoolId: string
+  found: Told | undefined
+}) {
+  const [proof, setProof] = useState<Proof>()
+  const job = useJob({
+    stopped: 'Stopped.',
+    onDone: (value) => setProof(value as Proof),
+  })
+  const { watch } = job
+  const isFound = found !== undefined && found.state !== 'stopped'
+  useEffect(() => {
+    // One that has ended says at once what came of it.
+    if (isFound) void watch(found.id)
+  }, [found?.id, isFound, watch])
+  const begin = () => {
+    setProof(undefined)
+    void job.begin(() =>
+      ask<string>('/api/surveys', 'The server does not answer.', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ puzzleId, schoolId }),
+      }),
+    )
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-3 text-sm">
+      {job.share === undefined ? (
+        <Button onClick={begin}>Over {SURVEYED_LONG.toLocaleString('en')}, on the server</Button>
+      ) : (
+        <>
+          <ShareBar
+            share={job.share}
+            label={job.isWaiting ? 'Waits for a process that is free' : 'Surveying'}
+          />
+          <Button onClick={job.cancel}>Stop</Button>
+        </>
+      )}
+      {proof && <Figures proof={proof} />}
+      {job.trouble && <p className="text-soft">{job.trouble}</p>}
+    </div>
   )
 }
 
@@ -261,7 +332,7 @@ const TOO_LONG = fail(
   `A school file has at most ${MOST_CHARACTERS.toLocaleString('en')} characters; this one is longer.`,
 )
 
-function OwnFile({ puzzle, puzzleId, settings, work, changed }: Shown) {
+function OwnFile({ puzzle, puzzleId, settings, work, changed }: Omit<Shown, 'surveys'>) {
   const [file, setFile] = useState<string>()
   const [found, setFound] = useState<Result<ProvenFile>>()
   const read = async (chosen: File) => {

@@ -15,6 +15,7 @@ import { addOwnPuzzle, forgetOwnPuzzle, ownId } from '@/server/ownPuzzles'
 import { transaction } from '@/server/pool'
 import { nicknames, type Solver } from '@/server/profiles'
 import { solverId } from '@/server/solver'
+import { tablesOf } from '@/server/tables'
 import { careSchema } from '@/server/careSchema'
 import { copySchema } from '@/server/copySchema'
 
@@ -49,7 +50,10 @@ export async function putFileOnShelf(input: unknown, file: unknown): Promise<Res
     const stored = await addOwnPuzzle(profileId, definition, client)
     return stored.ok ? ok(await addCopy(profileId, copy.value, client)) : stored
   })
-  if (added.ok) revalidatePath('/shelf')
+  if (!added.ok) return added
+  // Until it is taken up, somebody may have worked them out.
+  await tablesOf(profileId, ownId(definition))
+  revalidatePath('/shelf')
   return added
 }
 

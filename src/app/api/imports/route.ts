@@ -1,7 +1,7 @@
 import { fail, ok } from '@/core/result'
 import { answering, textOf } from '@/server/answer'
 import { BACKUP_LIMIT } from '@/server/backup'
-import { beginImport, importUnderWay, type ImportKind } from '@/server/imports'
+import { beginImport, jobUnderWay, type ImportKind } from '@/server/jobs'
 import { FILE_LIMIT } from '@/server/logFile'
 import { solverId } from '@/server/solver'
 
@@ -19,7 +19,7 @@ function kindOf(request: Request): ImportKind | undefined {
 export function GET(request: Request): Promise<Response> {
   return answering(async () => {
     const kind = kindOf(request)
-    return kind ? ok((await importUnderWay(await solverId(), kind)) ?? null) : noKind
+    return kind ? ok((await jobUnderWay(await solverId(), kind)) ?? null) : noKind
   })
 }
 

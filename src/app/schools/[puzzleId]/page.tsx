@@ -5,6 +5,9 @@ import { puzzleById } from '@/core/catalog'
 import { Schools } from '@/features/schools/Schools'
 import { settingsFor } from '@/core/settings'
 import { decoded } from '@/server/address'
+import { schoolsFor } from '@/core/schools'
+import { jobsAbout } from '@/server/jobs'
+import { keptSchools } from '@/server/ownSchools'
 import { readSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
 
@@ -14,12 +17,20 @@ export const metadata: Metadata = { title: 'Schools' }
 export default async function SchoolsOfPage({ params }: { params: Promise<{ puzzleId: string }> }) {
   const asked = decoded((await params).puzzleId)
   if (asked === undefined) notFound()
-  const settings = await readSettings(await solverId())
+  const profileId = await solverId()
+  const settings = await readSettings(profileId)
   const puzzle = puzzleById(asked)
   if (!puzzle.ok) notFound()
+  const own = await keptSchools(profileId, asked)
+  const ids = [...schoolsFor(asked), ...own.map(({ school }) => school)].map(({ id }) => id)
+  const surveys = await jobsAbout(
+    profileId,
+    'survey',
+    [...new Set(ids)].map((id) => `${asked} ${id}`),
+  )
   return (
     <WithOwnPuzzles puzzleId={asked}>
-      <Schools puzzleId={asked} settings={settingsFor(settings, asked)} />
+      <Schools surveys={surveys} puzzleId={asked} settings={settingsFor(settings, asked)} />
     </WithOwnPuzzles>
   )
 }
