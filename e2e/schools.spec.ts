@@ -78,6 +78,13 @@ test('the schools of a puzzle: stages, what is known by heart, what it costs', a
   )
   await school.getByRole('button', { name: /What it costs/ }).click()
   await expect(school.getByRole('status')).toContainText(/\d+(\.\d+)? turns on average/)
+  // Over many more it waits for a process of the server, here there is none, and is found again.
+  await school.getByRole('button', { name: 'Over 1,000, on the server' }).click()
+  await expect(school.getByText('Waits for a process that is free.')).toBeVisible()
+  await page.reload()
+  await expect(school.getByText('Waits for a process that is free.')).toBeVisible()
+  await school.getByRole('button', { name: 'Stop' }).click()
+  await expect(school.getByText('Stopped.')).toBeVisible()
   // What is done in the layers of every box is learned once.
   await page.goto('/schools/box-3x3x5')
   const boxes = page.getByRole('region', { name: 'Nested boxes' })

@@ -198,7 +198,7 @@ export function HandsBusy({
                     {turn ? shortTurnWords(puzzle, turn) : ''}
                   </span>
                   {inPictures ? (
-                    <span className="flex gap-[2vmin]">
+                    <span className="grid grid-cols-3 gap-[2vmin]">
                       {following(bench).map((name, i) => {
                         const coming = puzzle.turnByName.get(name)
                         return (
@@ -207,7 +207,7 @@ export function HandsBusy({
                               <TurnPicture
                                 puzzle={puzzle}
                                 turn={coming}
-                                className="w-[24vmin] opacity-70"
+                                className="max-h-[20vmin] w-full opacity-70"
                               />
                               <span className="sr-only">{writeTurnName(name, dialect)}</span>
                             </span>

@@ -251,11 +251,13 @@ function LongSurvey({
         <Button onClick={begin}>Over {SURVEYED_LONG.toLocaleString('en')}, on the server</Button>
       ) : (
         <>
-          <ShareBar
-            share={job.share}
-            label={job.isWaiting ? 'Waits for a process that is free' : 'Surveying'}
-          />
+          <ShareBar share={job.share} label="Surveying" />
           <Button onClick={job.cancel}>Stop</Button>
+          <p role="status" className="text-soft">
+            {job.isWaiting
+              ? 'Waits for a process that is free. You can leave; it is found again here.'
+              : 'You can leave; it is found again here.'}
+          </p>
         </>
       )}
       {proof && <Figures proof={proof} />}
