@@ -124,6 +124,7 @@ test('a sequence that was heard for a case is mended by the case alone', async (
   await page.goto('/algorithms/cube-2/repair')
   await page.getByRole('button', { name: 'Take a case from a list' }).click()
   const list = page.getByLabel('The case that it is for')
+  await expect(list.locator('option')).toHaveCount(26)
   const cases = await list.locator('option').allTextContents()
   await list.selectOption({
     label: cases.find((each) => /Orient the last layer.* R' U2 R U R' U R$/.test(each)),

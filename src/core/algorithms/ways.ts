@@ -136,6 +136,8 @@ function knownWays(
 ): Turn[][] {
   const single = layersOf(puzzle).map((grip) => puzzle.grips[grip].name)
   if (layers && !single.every((name) => layers.includes(name))) return []
+  const { position, pieces } = wanted
+  if (pieces.filter((p) => !looksHome(puzzle, p, position[p])).length !== 2) return []
   return knownShortest(puzzle, (turns) => turns.length <= most && does(puzzle, turns, wanted))
 }
 

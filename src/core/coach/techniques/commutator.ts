@@ -20,6 +20,7 @@ import {
   commutatorKit,
   steadyTurns,
   wayFrom,
+  WAYS,
   type Macro,
   type MacrosByWay,
   type Parts,
@@ -153,13 +154,22 @@ function bestWay(
   const odd = even && oddness(puzzle, piecesOf(puzzle, even, base).join())
   const isOddRow = (turns: readonly Turn[]) =>
     turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
+  const isOpen = new Uint8Array(WAYS)
   const tryFrom = (from: State, prefix: readonly Turn[], first: readonly Turn[] = []) => {
     judge.begin(from)
     const before = [...prefix, ...first]
     const isOdd = isOddRow(before)
-    for (const way of judge.ways())
+    const open = judge.ways()
+    isOpen.fill(0)
+    for (const way of open) isOpen[way] = 1
+    for (const way of open)
       for (const macro of macros.get(way) ?? []) {
-        if ((before.length + macro.turns.length) / mostGain > bestValue) break
+        const length = before.length + macro.turns.length
+        if (length / mostGain > bestValue) break
+        // No more can come home than goes one of the ways that are left to go.
+        let most = 0
+        for (let i = 0; i < macro.ways.length; i++) most += isOpen[macro.ways[i]]
+        if (first.length === 0 && length / most > bestValue) continue
         const gain = judge.after(macro) - now
         if (gain <= 0) continue
         if (odd && isOddRow(macro.turns) !== isOdd) continue

@@ -43,22 +43,38 @@ const MOST_THREE = 16_000
 /** The sequences for pieces whose places are `own`, where those in `asked` are asked about: 'own;asked'. */
 export const commutatorKit = memoised((puzzle: Puzzle, key: string): MacrosByWay => {
   const [own, asked] = key.split(';').map((list) => list.split(',').map(Number))
-  const byWay = new Map<number, Macro[]>()
-  for (const macro of new Kit(puzzle, new Set(own), asked).found())
-    macro.places.forEach((from, i) => {
-      if (!own.includes(from)) return
-      const way = wayFrom(from, puzzle.place[24 * from + macro.rotations[i]])
+  const byWay = new Map<number, MacroOnItsWays[]>()
+  for (const macro of new Kit(puzzle, new Set(own), asked).found()) {
+    const ways = Int32Array.from(macro.places, (from, i) =>
+      own.includes(from)
+        ? wayFrom(from, puzzle.place[24 * from + macro.rotations[i]])
+        : NO_WAY_OF_OWN,
+    )
+    const onItsWays = { ...macro, ways }
+    for (const way of ways) {
+      if (way === NO_WAY_OF_OWN) continue
       const known = byWay.get(way)
-      if (known) known.push(macro)
-      else byWay.set(way, [macro])
-    })
+      if (known) known.push(onItsWays)
+      else byWay.set(way, [onItsWays])
+    }
+  }
   return byWay
 })
 
+/** With the way of each of its places, as far as these are the pieces' own. */
+export interface MacroOnItsWays extends Macro {
+  readonly ways: Int32Array
+}
+
 /** By a place and where it takes what lies there, the shortest first. */
-export type MacrosByWay = ReadonlyMap<number, readonly Macro[]>
+export type MacrosByWay = ReadonlyMap<number, readonly MacroOnItsWays[]>
 
 export const wayFrom = (from: number, to: number): number => 256 * from + to
+
+const NO_WAY_OF_OWN = 256 * 256
+
+/** Room for a mark at every way. */
+export const WAYS = NO_WAY_OF_OWN + 1
 
 /** Turns of layers that leave the finished puzzle in its shape and in its hold, so that they can follow each other. */
 export const steadyTurns = (puzzle: Puzzle): readonly Turn[] => steadyTurnsOf(puzzle, '')
