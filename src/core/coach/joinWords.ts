@@ -5,7 +5,7 @@ import { hasColouredSides } from '../analysis/sides'
 import { whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { leavesOpen } from './naming'
-import type { State } from '../state'
+import { turnFreely, type State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
@@ -69,7 +69,11 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
     hold: holdOfScene(scene),
     check: grown.map((each) => wholeWords(scene, joined, each)).join('; ') + '.',
     ifNot: 'Take the turns back, the last first, and look again where the parts lie.',
-    note: [...open, statusWords(isPair, missing)].join(' '),
+    note: [
+      ...open,
+      ...(isPair ? costWords(scene, joined, aim) : []),
+      statusWords(isPair, missing),
+    ].join(' '),
     hints: {
       nudge: isPair
         ? `Find two ${kindPlural(baseKind(joined.small.pieces[grown[0].whole].kind))} that belong together.`
@@ -83,6 +87,43 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
         ]
       : lit,
   }
+}
+
+/** What is given up for a pair: parts of others go where there is room, those that are still apart if that will do. */
+function costWords(scene: PieceScene, { small, partsOf }: Joined, aim: Join): string[] {
+  const { puzzle, scheme, state, end, step } = scene
+  // Outer layers that are turned before part nothing.
+  const from = state.slice()
+  for (const { turn, role } of step.turns)
+    if (role === 'prepare') turnFreely(puzzle, from, turn, from)
+  const names = aim.of.map((whole) => who(small, scheme, whole))
+  const given = names.flatMap((name, i) =>
+    aim.after[i] <= aim.before[i] &&
+    aim.after[i] < partsOf[aim.of[i]].length &&
+    partsOf[aim.of[i]].some((p) => from[p] !== end[p]) &&
+    // Of equal ones it cannot be said which it is.
+    names.indexOf(name) === names.lastIndexOf(name)
+      ? [{ name, isParted: aim.after[i] < aim.before[i] }]
+      : [],
+  )
+  const named = (isParted: boolean) =>
+    given.filter((each) => each.isParted === isParted).map(({ name }) => name)
+  const [apart, parted] = [named(false), named(true)]
+  const before = aim.of.filter((whole, i) => aim.before[i] < partsOf[whole].length)
+  const after = aim.of.filter((whole, i) => aim.after[i] < partsOf[whole].length)
+  return [
+    ...(apart.length > 0 && apart.length <= MOST_NAMES
+      ? [`Given up meanwhile: ${listed(apart)}, not joined yet.`]
+      : apart.length > MOST_NAMES && new Set(names).size === names.length
+        ? [`Given up meanwhile: parts of ${inWords(apart.length)} pairs that are not joined yet.`]
+        : []),
+    ...(parted.length > 0 && parted.length <= MOST_NAMES
+      ? [`${capital(listed(parted))} ${parted.length > 1 ? 'are' : 'is'} parted for it.`]
+      : []),
+    ...(before.length === 2 && after.length === 0
+      ? ['They are the last two: each gets its part from the other.']
+      : []),
+  ]
 }
 
 const statusWords = (isPair: boolean, missing: number): string => {

@@ -48,7 +48,7 @@ export interface PieceScene {
   readonly endFrame: Rotation
   /** Whether no step of the stage came before. */
   readonly isFirst: boolean
-  readonly step: Pick<PlannedStep, 'endsEarly'>
+  readonly step: Pick<PlannedStep, 'endsEarly' | 'turns'>
 }
 
 export type PieceWords = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &

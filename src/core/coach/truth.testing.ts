@@ -688,6 +688,7 @@ class Card {
         ? selected(puzzle, technique.select, directionOfName(this.trail.route.base))
         : []
     const edges = [...new Set(own.map((p) => joined.wholeOf[p]))]
+    this.givenUp(joined, edges)
     const left = edges.length - wholesIn(puzzle, joined, end.state, edges).size
     if (apart)
       this.claim(NUMBERS.indexOf(apart[1].toLowerCase()) === left, `${left} apart: ${step.note}`)
@@ -705,6 +706,45 @@ class Card {
   }
 
   /** How the stage of the step works. */
+  /** What a pair costs: edges that are apart afterwards, or parted for it, or none because they were the last two. */
+  private givenUp(joined: Joined, edges: readonly number[]): void {
+    const { puzzle, scheme, step, held, end } = this
+    const { small, partsOf } = joined
+    const note = step.note ?? ''
+    const isWhole = ({ state }: Moment, whole: number) =>
+      wholesIn(puzzle, joined, state, [whole]).size === 1
+    // Outer layers that are turned before part nothing.
+    const begun = step.turns.filter(({ role }) => role === 'hold' || role === 'prepare').length
+    const { state: from } = this.at(begun)
+    const moves = (whole: number) => partsOf[whole].some((p) => from[p] !== end.state[p])
+    const named = (text: string | undefined) =>
+      (text ?? '')
+        .split(/, (?=the )| and (?=the )/)
+        .filter((name) => name !== '')
+        .map((name) => name.replace(/^The/, 'the'))
+    for (const name of named(/Given up meanwhile: (.+?), not joined yet\./.exec(note)?.[1]))
+      this.claim(
+        edges.some((w) => who(small, scheme, w) === name && !isWhole(end, w) && moves(w)),
+        `not given up: ${name}`,
+      )
+    const count = /Given up meanwhile: parts of (\w+) pairs/.exec(note)?.[1]
+    const given = edges.filter((w) => moves(w) && !isWhole(end, w) && !isWhole(held, w))
+    this.claim(
+      count === undefined || NUMBERS.indexOf(count) === given.length,
+      `${given.length} given up: ${note}`,
+    )
+    for (const name of named(/(The [^.]+) (?:is|are) parted for it\./.exec(note)?.[1]))
+      this.claim(
+        edges.some((w) => who(small, scheme, w) === name && isWhole(held, w) && !isWhole(end, w)),
+        `not parted: ${name}`,
+      )
+    if (note.includes('They are the last two')) {
+      const apart = (moment: Moment) =>
+        edges.length - wholesIn(puzzle, joined, moment.state, edges).size
+      this.claim(apart(held) === 2 && apart(end) === 0, `not the last two: ${note}`)
+    }
+  }
+
   private technique(): Technique | undefined {
     const { route } = this.trail
     const own = route.stages.find(({ steps }) => steps.includes(this.step))
