@@ -162,14 +162,18 @@ function bestWay(
     const open = judge.ways()
     isOpen.fill(0)
     for (const way of open) isOpen[way] = 1
-    for (const way of open)
-      for (const macro of macros.get(way) ?? []) {
-        const length = before.length + macro.turns.length
+    for (const way of open) {
+      const row = macros.get(way)
+      if (!row) continue
+      const { lengths, ways, begins } = row
+      for (let m = 0; m < lengths.length; m++) {
+        const length = before.length + lengths[m]
         if (length / mostGain > bestValue) break
         // No more can come home than goes one of the ways that are left to go.
         let most = 0
-        for (let i = 0; i < macro.ways.length; i++) most += isOpen[macro.ways[i]]
+        for (let i = begins[m]; i < begins[m + 1]; i++) most += isOpen[ways[i]]
         if (first.length === 0 && length / most > bestValue) continue
+        const macro = row.macros[m]
         const gain = judge.after(macro) - now
         if (gain <= 0) continue
         if (odd && isOddRow(macro.turns) !== isOdd) continue
@@ -186,6 +190,7 @@ function bestWay(
         best = { prefix, turns, ...(parts ? { parts } : {}) }
         ;[bestValue, bestCost] = [value, cost]
       }
+    }
   }
   const keeps = (turns: readonly Turn[]) => {
     const end = new Uint8Array(state)
@@ -215,7 +220,7 @@ function bestWay(
     for (const turn of prefix) turnFreely(puzzle, turned, turn, turned)
     judge.begin(turned)
     const firsts = judge.ways().flatMap((way) => {
-      const rounds = macros.get(way)?.filter(({ places }) => places.length === 3) ?? []
+      const rounds = macros.get(way)?.macros.filter(({ places }) => places.length === 3) ?? []
       return rounds.slice(0, MOST_FIRST).filter((macro) => judge.after(macro) >= 0)
     })
     for (const { turns } of firsts) {

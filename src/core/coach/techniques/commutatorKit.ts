@@ -43,38 +43,48 @@ const MOST_THREE = 16_000
 /** The sequences for pieces whose places are `own`, where those in `asked` are asked about: 'own;asked'. */
 export const commutatorKit = memoised((puzzle: Puzzle, key: string): MacrosByWay => {
   const [own, asked] = key.split(';').map((list) => list.split(',').map(Number))
-  const byWay = new Map<number, MacroOnItsWays[]>()
+  const byWay = new Map<number, { macro: Macro; ways: readonly number[] }[]>()
   for (const macro of new Kit(puzzle, new Set(own), asked).found()) {
-    const ways = Int32Array.from(macro.places, (from, i) =>
-      own.includes(from)
-        ? wayFrom(from, puzzle.place[24 * from + macro.rotations[i]])
-        : NO_WAY_OF_OWN,
+    const ways = [...macro.places].flatMap((from, i) =>
+      own.includes(from) ? [wayFrom(from, puzzle.place[24 * from + macro.rotations[i]])] : [],
     )
-    const onItsWays = { ...macro, ways }
     for (const way of ways) {
-      if (way === NO_WAY_OF_OWN) continue
       const known = byWay.get(way)
-      if (known) known.push(onItsWays)
-      else byWay.set(way, [onItsWays])
+      if (known) known.push({ macro, ways })
+      else byWay.set(way, [{ macro, ways }])
     }
   }
-  return byWay
+  return new Map([...byWay].map(([way, list]) => [way, inARow(list)]))
 })
 
-/** With the way of each of its places, as far as these are the pieces' own. */
-export interface MacroOnItsWays extends Macro {
-  readonly ways: Int32Array
+const inARow = (list: readonly { macro: Macro; ways: readonly number[] }[]): MacrosOfWay => {
+  const begins = new Int32Array(list.length + 1)
+  list.forEach(({ ways }, m) => (begins[m + 1] = begins[m] + ways.length))
+  return {
+    macros: list.map(({ macro }) => macro),
+    lengths: Uint8Array.from(list, ({ macro }) => macro.turns.length),
+    begins,
+    ways: Int32Array.from(list.flatMap(({ ways }) => [...ways])),
+  }
 }
 
-/** By a place and where it takes what lies there, the shortest first. */
-export type MacrosByWay = ReadonlyMap<number, readonly MacroOnItsWays[]>
+/** The shortest first; that most of them are of no use is seen without looking at each. */
+export interface MacrosOfWay {
+  readonly macros: readonly Macro[]
+  /** In turns. */
+  readonly lengths: Uint8Array
+  /** The ways of the pieces' own places that each takes, one after another, and where those of each begin. */
+  readonly ways: Int32Array
+  readonly begins: Int32Array
+}
+
+/** By a place and where it takes what lies there. */
+export type MacrosByWay = ReadonlyMap<number, MacrosOfWay>
 
 export const wayFrom = (from: number, to: number): number => 256 * from + to
 
-const NO_WAY_OF_OWN = 256 * 256
-
 /** Room for a mark at every way. */
-export const WAYS = NO_WAY_OF_OWN + 1
+export const WAYS = 256 * 256
 
 /** Turns of layers that leave the finished puzzle in its shape and in its hold, so that they can follow each other. */
 export const steadyTurns = (puzzle: Puzzle): readonly Turn[] => steadyTurnsOf(puzzle, '')
