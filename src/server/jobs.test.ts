@@ -22,6 +22,7 @@ import { addOwnPuzzle } from './ownPuzzles'
 import { pool } from './pool'
 import { firstProfile, makeSolver, whoAsks } from './profiles'
 import { listSolves } from './solves'
+import { beginSurvey, surveysOf } from './surveys'
 import { tablesOf } from './tables'
 import { exampleFile, freshDatabase } from './testDatabase'
 
@@ -157,6 +158,36 @@ describe('heavy work', () => {
     expect(await findJob(solver, id)).toBeUndefined()
   })
 
+  it('of schools is found by the school, by its owner, while the program is the same', async () => {
+    const solver = await newSolver()
+    const id = await beginSurvey(solver, 'cube-2', 'one-trigger')
+    const schools = ['one-trigger', 'face-first']
+    const found = await surveysOf(solver, 'cube-2', schools)
+    expect(Object.keys(found)).toEqual(['one-trigger'])
+    expect(found['one-trigger']).toMatchObject({ id, state: 'waiting' })
+    expect(await surveysOf(gull, 'cube-2', schools)).toEqual({})
+    await pool().query('update jobs set subject = $2 where id = $1', [
+      id,
+      'cube-2 one-trigger older',
+    ])
+    expect(await surveysOf(solver, 'cube-2', schools)).toEqual({})
+    await stopJob(solver, id)
+  })
+
+  it('that was cut off is asked for again', async () => {
+    const solver = await newSolver()
+    expect(await tablesOf(solver, 'own-cut-off')).toBeUndefined()
+    const job = await jobUnderWay(solver, 'tables', 'own-cut-off')
+    await pool().query(
+      `update jobs set state = 'running', touched_at = now() - interval '2 minutes' where id = $1`,
+      [job?.id],
+    )
+    expect(await tablesOf(solver, 'own-cut-off')).toBeUndefined()
+    const again = await jobUnderWay(solver, 'tables', 'own-cut-off')
+    expect(again?.state).toBe('waiting')
+    expect(again?.id).not.toBe(job?.id)
+  })
+
   it('is done with what its owner has, and refused where that is gone', async () => {
     const solver = await newSolver()
     const definition = must(readDefinition(exampleFile('A tide box')))
@@ -205,20 +236,28 @@ describe('the queue', () => {
       expect(new Set(rows.map(({ taken_by }) => taken_by)).size).toBe(2)
       for (const solver of solvers) expect(await count(solver)).toBe(await count(gull))
       // What keeps a processor busy is shared too: tables, and surveys of schools.
-      const subjects = [
-        'cube-2 one-trigger',
-        'cube-2 layer-by-layer',
-        'cube-2 face-first',
-        'tetra-3 face-then-three',
-      ]
-      const heavy = await Promise.all(
-        subjects.map((subject, i) => beginHeavy(solvers[i], 'survey', subject)),
+      const puzzles = await Promise.all(
+        solvers.slice(0, 6).map((solver, i) =>
+          asRequest(async () => {
+            await whoAsks(solver)
+            return must(await addOwnPuzzle(solver, exampleFile(`Slab ${i}`)))
+          }),
+        ),
       )
+      const heavy = await Promise.all([
+        ...puzzles.map((id, i) => beginHeavy(solvers[i], 'tables', id)),
+        beginSurvey(solvers[6], 'cube-2', 'layer-by-layer'),
+      ])
       const done = () => Promise.all(heavy.map((id, i) => findJob(solvers[i], id)))
       const ended = async () => (await done()).map((each) => each?.state)
       await expect.poll(ended, { timeout: 120_000, interval: 500 }).toEqual(heavy.map(() => 'done'))
-      for (const job of await done())
-        expect(job?.value).toMatchObject({ states: SURVEYED_LONG, meanTurns: expect.any(Number) })
+      const values = (await done()).map((job) => job?.value)
+      expect(values.at(-1)).toMatchObject({ states: SURVEYED_LONG, meanTurns: expect.any(Number) })
+      for (const made of values.slice(0, -1))
+        expect(made).toMatchObject({
+          edition: TABLES_EDITION,
+          tables: { order: expect.anything() },
+        })
       const { rows: takers } = await pool().query<{ taken_by: string }>(
         'select taken_by from jobs where id = any($1)',
         [heavy],

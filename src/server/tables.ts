@@ -19,6 +19,7 @@ export async function tablesOf(
   const [job] = await jobsAbout(profileId, 'tables', [puzzleId])
   const made = job?.state === 'done' ? (job.value as Made) : undefined
   if (made?.edition === TABLES_EDITION) return made.tables
-  if (!job || made) await beginHeavy(profileId, 'tables', puzzleId)
+  const isInterrupted = job?.problem?.code === 'interrupted'
+  if (!job || made || isInterrupted) await beginHeavy(profileId, 'tables', puzzleId)
   return undefined
 }

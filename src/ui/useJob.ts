@@ -6,7 +6,6 @@ import { fail, type Problem, type Result } from '@/core/result'
 /** What the server says of what it does. */
 export interface Told {
   readonly id: string
-  readonly subject?: string
   readonly state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
   readonly share: number
   readonly value?: unknown

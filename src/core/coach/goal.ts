@@ -254,8 +254,7 @@ export const isMetIn = (
   puzzle: Puzzle,
   goal: readonly Condition[],
   base: Direction,
-  state: State,
-  frame: Rotation,
+  { state, frame }: { readonly state: State; readonly frame: Rotation },
 ): boolean => meetsAll(puzzle, demandsOf(puzzle, goal, base), base, state, frame)
 
 function meetsAll(

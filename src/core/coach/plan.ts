@@ -332,13 +332,12 @@ function doStage(course: Course, index: number, work: Workpiece) {
   const hold = holdFor(puzzle, stage, start.base, work.frame)
   const [best = work.state] = readingsAgain(course, index, work)
   work.state = best
-  const met = frameMeeting(puzzle, stage.goal, start.base, work.state)
+  const held = work.held()
+  const met = frameMeeting(puzzle, stage.goal, start.base, held.state)
   const isDone = met !== undefined
   // Where nothing tells yet which side is which, they are meant as the stage is done already.
-  if (isDone && !plansAsWhole(stage)) {
-    const isAsMeant = isMetIn(puzzle, stage.goal, start.base, work.state, work.frame)
-    if (!isAsMeant) work.mean(met)
-  }
+  if (isDone && !plansAsWhole(stage) && !isMetIn(puzzle, stage.goal, start.base, held))
+    work.mean(met)
   // A stage that is done already asks for no hold of its own.
   if (!isDone || plansAsWhole(stage)) {
     const already = piecesMeeting(puzzle, stage.goal, start.base, work.state, work.frame)

@@ -184,7 +184,7 @@ export type Technique =
   | { readonly kind: 'sums' }
   | { readonly kind: 'cycles'; readonly orbit: number }
 
-/** What a stage may ask of the puzzle: whether a turn of a centre in its place can be seen. */
+/** What a stage may ask of the puzzle: whether a turn of a centre in its place can be seen, a middle layer between ends. */
 export type Fact = 'centres tell' | 'no centre tells' | 'has a belt'
 
 export interface Stage {

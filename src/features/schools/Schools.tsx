@@ -36,8 +36,8 @@ export function Schools({
 }: {
   puzzleId: string
   settings: Settings
-  /** By the server, of the schools of this puzzle. */
-  surveys: readonly Told[]
+  /** By the server, by the ids of schools of this puzzle. */
+  surveys: Surveys
 }) {
   const puzzle = must(puzzleById(puzzleId))
   const [sheets, setSheets] = useState<readonly SchoolSheet[]>()
@@ -140,11 +140,13 @@ function AtWork({ owner, work, children }: { owner: string; work: Work; children
   )
 }
 
+type Surveys = Readonly<Record<string, Told | undefined>>
+
 interface Shown {
   readonly puzzle: Puzzle
   readonly puzzleId: string
   readonly settings: Settings
-  readonly surveys: readonly Told[]
+  readonly surveys: Surveys
   readonly work: Work
   /** The list of schools is not what it was. */
   readonly changed: () => void
@@ -205,11 +207,7 @@ function SchoolCard({
         {proof?.ok && <Figures proof={proof.value} />}
         {proof && !proof.ok && <Notice kind="wrong">{proof.problem.sentence}</Notice>}
       </div>
-      <LongSurvey
-        {...{ puzzleId }}
-        schoolId={id}
-        found={surveys.find(({ subject }) => subject === `${puzzleId} ${id}`)}
-      />
+      <LongSurvey {...{ puzzleId }} schoolId={id} found={surveys[id]} />
     </section>
   )
 }

@@ -3,10 +3,10 @@ import { puzzleById } from '@/core/catalog'
 import { fail, ok } from '@/core/result'
 import { schoolNamed } from '@/core/schools'
 import { answering, jsonOf } from '@/server/answer'
-import { beginHeavy } from '@/server/jobs'
 import { learnOwnSchools } from '@/server/ownSchools'
 import { checked } from '@/server/outside'
 import { solverId } from '@/server/solver'
+import { beginSurvey } from '@/server/surveys'
 
 const schema = object({
   puzzleId: string().required(),
@@ -28,6 +28,6 @@ export function POST(request: Request): Promise<Response> {
     const school = schoolNamed(puzzleId, schoolId)
     if (!school.ok)
       return fail('not-found', 'schoolId names no school of this puzzle.', { field: 'schoolId' })
-    return ok(await beginHeavy(profileId, 'survey', `${puzzleId} ${schoolId}`))
+    return ok(await beginSurvey(profileId, puzzleId, schoolId))
   })
 }

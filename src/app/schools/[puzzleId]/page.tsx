@@ -6,10 +6,10 @@ import { Schools } from '@/features/schools/Schools'
 import { settingsFor } from '@/core/settings'
 import { decoded } from '@/server/address'
 import { schoolsFor } from '@/core/schools'
-import { jobsAbout } from '@/server/jobs'
 import { keptSchools } from '@/server/ownSchools'
 import { readSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
+import { surveysOf } from '@/server/surveys'
 
 export const metadata: Metadata = { title: 'Schools' }
 
@@ -23,11 +23,7 @@ export default async function SchoolsOfPage({ params }: { params: Promise<{ puzz
   if (!puzzle.ok) notFound()
   const own = await keptSchools(profileId, asked)
   const ids = [...schoolsFor(asked), ...own.map(({ school }) => school)].map(({ id }) => id)
-  const surveys = await jobsAbout(
-    profileId,
-    'survey',
-    [...new Set(ids)].map((id) => `${asked} ${id}`),
-  )
+  const surveys = await surveysOf(profileId, asked, [...new Set(ids)])
   return (
     <WithOwnPuzzles puzzleId={asked}>
       <Schools surveys={surveys} puzzleId={asked} settings={settingsFor(settings, asked)} />
