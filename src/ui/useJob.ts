@@ -38,7 +38,7 @@ export function useJob({
   stopped: string
   onDone: (value: unknown) => void
 }) {
-  const [told, setTold] = useState<Pick<Told, 'state' | 'share'>>()
+  const [told, setTold] = useState<Partial<Told> & Pick<Told, 'state' | 'share'>>()
   const [trouble, setTrouble] = useState<string>()
   const id = useRef<string>(undefined)
   const done = useRef(onDone)
@@ -103,6 +103,8 @@ export function useJob({
     share: told?.share,
     /** Whether it waits for others. */
     isWaiting: told?.state === 'waiting',
+    /** Whether the server has it: from then on the page may be left. */
+    isTaken: told?.id !== undefined,
     trouble,
     begin,
     watch,

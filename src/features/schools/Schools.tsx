@@ -252,9 +252,11 @@ function LongSurvey({
           <ShareBar share={job.share} label="Surveying" />
           <Button onClick={job.cancel}>Stop</Button>
           <p role="status" className="text-soft">
-            {job.isWaiting
-              ? 'Waits for a process that is free. You can leave; it is found again here.'
-              : 'You can leave; it is found again here.'}
+            {!job.isTaken
+              ? 'Asking the server.'
+              : job.isWaiting
+                ? 'Waits for a process that is free. You can leave; it is found again here.'
+                : 'You can leave; it is found again here.'}
           </p>
         </>
       )}
