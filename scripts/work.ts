@@ -3,7 +3,7 @@ import { fork } from 'node:child_process'
 import { setPriority } from 'node:os'
 import type { Result } from '../src/core/result'
 import { keepRequestsApart } from '../src/server/asking'
-import type { HeavyAsked } from '../src/server/jobs'
+import { INTERRUPTED, type HeavyAsked } from '../src/server/jobs'
 import { pool } from '../src/server/pool'
 import { leaveQueue } from '../src/server/queue'
 import { startWork } from '../src/server/work'
@@ -18,12 +18,17 @@ async function heavily(
   say: (share: number) => Promise<void>,
 ): Promise<Result<unknown>> {
   const child = fork(new URL('./heavy.ts', import.meta.url), { execArgv: ['--import', 'tsx'] })
+  // It computes without a pause, and would not hear that nobody waits for it.
+  const end = () => void child.kill('SIGKILL')
+  process.once('exit', end)
   let share = 0
   let timer: NodeJS.Timeout | undefined
   try {
     return await new Promise<Result<unknown>>((resolve, reject) => {
       child.on('error', reject)
-      child.on('exit', () => reject(new Error('it ended without a result')))
+      child.on('exit', (_, signal) =>
+        signal ? resolve(INTERRUPTED) : reject(new Error('it ended without a result')),
+      )
       child.on('message', (told: HeavyTold) => {
         if ('share' in told) share = told.share
         else resolve(told.result)
@@ -34,7 +39,8 @@ async function heavily(
   } finally {
     clearInterval(timer)
     child.removeAllListeners('exit')
-    child.kill('SIGKILL')
+    process.removeListener('exit', end)
+    end()
   }
 }
 

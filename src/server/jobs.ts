@@ -160,7 +160,8 @@ export async function jobsAbout(
   return rows.map(fromRow)
 }
 
-const SILENT = fail(
+/** Asked for again by whoever still wants it. */
+export const INTERRUPTED = fail(
   'interrupted',
   'The program was stopped in the middle of it. Nothing was kept; try it again.',
 )
@@ -170,7 +171,7 @@ const endSilent = (profileId: string) =>
     `update jobs set state = 'refused', file = null, result = $2
      where profile_id = $1 and state = 'running'
        and touched_at < clock_timestamp() - make_interval(secs => $3)`,
-    [profileId, JSON.stringify(SILENT), SILENCE_S],
+    [profileId, JSON.stringify(INTERRUPTED), SILENCE_S],
   )
 
 /** Stops it, if it has not ended yet: then nothing of the file is kept. */

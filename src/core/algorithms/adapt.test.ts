@@ -84,7 +84,7 @@ describe('where turns can be blocked', () => {
       const puzzle = must(puzzleById(id))
       const layers = puzzle.turns.filter(({ whole }) => !whole)
       const caps = layers.filter(({ grip }) => puzzle.grips[grip].condition)
-      let met = 0
+      let [met, named] = [0, 0]
       fc.assert(
         fc.property(
           fc.array(fc.constantFrom(...layers), { maxLength: 5 }),
@@ -93,6 +93,7 @@ describe('where turns can be blocked', () => {
             const turns = [...begun, cap]
             const passage = passageOf(puzzle, turns, 12)
             met += passage?.stops.length ?? 0
+            named += passage?.stops.reduce((sum, { missing }) => sum + missing.length, 0) ?? 0
             for (const { at, state, missing } of passage?.stops ?? []) {
               const filled = new Set([...state].map((r, p) => puzzle.slot[24 * p + r]))
               expect(missing.filter((place) => filled.has(place))).toEqual([])
@@ -104,6 +105,7 @@ describe('where turns can be blocked', () => {
         { numRuns: 25 },
       )
       expect(met).toBeGreaterThan(20)
+      expect(named).toBeGreaterThan(20)
     },
   )
 })

@@ -4,7 +4,8 @@
  */
 import { frameOf } from '../analysis/frame'
 import { layersOf } from '../analysis/layers'
-import { lookClassesOf } from '../analysis/lookAlikes'
+import { anchorsOf } from '../analysis/anchors'
+import { lookAlikesOf, lookClassesOf } from '../analysis/lookAlikes'
 import { canBlock } from '../analysis/placements'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
@@ -135,24 +136,30 @@ function knownWays(
   { layers, most }: { readonly layers?: readonly string[] | undefined; readonly most: number },
 ): Turn[][] {
   const single = layersOf(puzzle).map((grip) => puzzle.grips[grip].name)
-  if (layers && !single.every((name) => layers.includes(name))) return []
+  // With several layers together fewer turns might do.
+  const isAsSearched = (asked: readonly string[]) =>
+    single.every((name) => asked.includes(name)) && asked.every((name) => single.includes(name))
+  if (layers && !isAsSearched(layers)) return []
   const { position, pieces } = wanted
   if (pieces.filter((p) => !looksHome(puzzle, p, position[p])).length !== 2) return []
   return knownShortest(puzzle, (turns) => turns.length <= most && does(puzzle, turns, wanted))
 }
 
 /**
- * Whether what was proven where every piece tells holds here: where some look alike, or may lie as they like, fewer
- * turns may do it.
+ * Whether what was proven where every piece tells holds here: where some look alike, are turned unseen or may lie as
+ * they like, fewer turns may do it. Only what never leaves its place was not asked to tell how it is turned.
  */
 function isTold(
   puzzle: Puzzle,
   { pieces, isExact }: { readonly pieces: readonly number[]; readonly isExact: boolean },
 ): boolean {
   const { classSize, classOf } = lookClassesOf(puzzle)
+  const { unseen } = lookAlikesOf(puzzle)
+  const still = new Set(anchorsOf(puzzle))
+  const tells = (p: number) =>
+    classSize[classOf[p]] === 1 && (unseen[p].length === 1 || still.has(p))
   return puzzle.pieces.every(
-    ({ faces }, p) =>
-      faces.length === 0 || (pieces.includes(p) && (isExact || classSize[classOf[p]] === 1)),
+    ({ faces }, p) => faces.length === 0 || (pieces.includes(p) && (isExact || tells(p))),
   )
 }
 
