@@ -90,6 +90,10 @@ export type Aim =
       readonly after: readonly number[]
       /** The turns between which a slice stands open. */
       readonly open?: { readonly from: string; readonly to: string }
+      /** Whether the last two are joined by a slice that exchanges equal strips besides, and back where all are equal. */
+      readonly isByStrips?: boolean
+      /** What could be taken apart for the same pair instead, best placed first. */
+      readonly rivals: readonly Rival[]
     }
   /** What the smaller box cannot mend is mended; its pieces that the stage asks about. */
   | {
@@ -117,6 +121,14 @@ export type Aim =
       readonly reading: 'directions' | 'bars'
       readonly algorithm: readonly string[]
     }
+
+/** Two that lie in one place and are no pair, taken apart where another pair is joined. */
+export interface Rival {
+  readonly pieces: readonly [number, number]
+  /** One of the pair that is joined. */
+  readonly pair: number
+  readonly turns: readonly string[]
+}
 
 export interface OtherPiece {
   readonly piece: number

@@ -1,16 +1,28 @@
 /** The words of steps that join the parts of a smaller box, and of what that one alone cannot mend. */
 import { joinedAs, joinedState, shownIn, wholesIn, type Joined } from '../analysis/joined'
 import { parityOf } from '../analysis/invariants'
+import {
+  byStrips,
+  exchangeOf,
+  joiningOf,
+  pairPlacesOf,
+  piecesBySlot,
+  sharingPlaces,
+  type PairPlace,
+  type Strip,
+} from '../analysis/pairPlaces'
 import { hasColouredSides } from '../analysis/sides'
+import type { Turn } from '../puzzle/compile'
+import { ORDINALS } from '../analysis/placeNames'
 import { whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { leavesOpen } from './naming'
-import { turnFreely, type State } from '../state'
+import type { State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
 import { holdOfScene, ids, placeIn, type PieceScene, type PieceWords } from './pieceWords'
-import type { RouteLine } from './route'
+import type { RouteLine, RouteStep } from './route'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
@@ -43,7 +55,9 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
       : [],
   )
   const isPair = grown.every(({ size }) => size === 2)
-  const lines = isPair ? grown.map((each) => pairLine(scene, each)) : comingLines(scene, grown)
+  const lines = isPair
+    ? grown.map((each) => pairLine(scene, joined, each))
+    : comingLines(scene, grown)
   const isTold = lines.length > 0 && lines.length <= MOST_LINES
   const all = [...new Set(grown.flatMap(({ together }) => [...together]))]
   const lit = ids(puzzle, all)
@@ -80,6 +94,7 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
         : 'Find a centre that does not lie with its own.',
       pointer: isTold ? lines[0].sentence : `Parts of ${names} come together.`,
     },
+    others: rivalWords(scene, joined, aim),
     pieces: isTold
       ? [
           ...lines.map(({ piece }) => piece),
@@ -89,42 +104,94 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   }
 }
 
-/** What is given up for a pair: parts of others go where there is room, those that are still apart if that will do. */
-function costWords(scene: PieceScene, { small, partsOf }: Joined, aim: Join): string[] {
-  const { puzzle, scheme, state, end, step } = scene
-  // Outer layers that are turned before part nothing.
-  const from = state.slice()
-  for (const { turn, role } of step.turns)
-    if (role === 'prepare') turnFreely(puzzle, from, turn, from)
-  const names = aim.of.map((whole) => who(small, scheme, whole))
-  const given = names.flatMap((name, i) =>
-    aim.after[i] <= aim.before[i] &&
-    aim.after[i] < partsOf[aim.of[i]].length &&
-    partsOf[aim.of[i]].some((p) => from[p] !== end[p]) &&
-    // Of equal ones it cannot be said which it is.
-    names.indexOf(name) === names.lastIndexOf(name)
-      ? [{ name, isParted: aim.after[i] < aim.before[i] }]
-      : [],
-  )
-  const named = (isParted: boolean) =>
-    given.filter((each) => each.isParted === isParted).map(({ name }) => name)
-  const [apart, parted] = [named(false), named(true)]
+/**
+ * What a pair costs: two that lie in one place and are no pair are taken apart for it, those that are joined only
+ * where nothing else will do; the last two have nothing of the kind.
+ */
+function costWords(scene: PieceScene, joined: Joined, aim: Join): string[] {
+  const { puzzle, state, end } = scene
+  const { partsOf } = joined
+  const { takesApart, parts } = exchangeOf(puzzle, joined, aim.of, state, end)
   const before = aim.of.filter((whole, i) => aim.before[i] < partsOf[whole].length)
   const after = aim.of.filter((whole, i) => aim.after[i] < partsOf[whole].length)
+  const isLastTwo = before.length === 2 && after.length === 0
+  const named = (places: readonly PairPlace[]) =>
+    places.map((place) => placeName(scene, joined, place))
+  const names = isLastTwo ? [] : named(takesApart)
   return [
-    ...(apart.length > 0 && apart.length <= MOST_NAMES
-      ? [`Given up meanwhile: ${listed(apart)}, not joined yet.`]
-      : apart.length > MOST_NAMES && new Set(names).size === names.length
-        ? [`Given up meanwhile: parts of ${inWords(apart.length)} pairs that are not joined yet.`]
-        : []),
-    ...(parted.length > 0 && parted.length <= MOST_NAMES
-      ? [`${capital(listed(parted))} ${parted.length > 1 ? 'are' : 'is'} parted for it.`]
-      : []),
-    ...(before.length === 2 && after.length === 0
-      ? ['They are the last two: each gets its part from the other.']
+    ...(names.length === 0
+      ? []
+      : names.length <= MOST_NAMES
+        ? [`Taken apart for it: what lies at ${listed(names)}, no pair yet.`]
+        : [`Taken apart for it: what lies in ${inWords(names.length)} places, no pairs yet.`]),
+    ...(parts.length === 0
+      ? []
+      : parts.length === 1
+        ? [`The pair at ${named(parts).join()} is parted for it.`]
+        : [`${capital(inWords(parts.length))} pairs are parted for it.`]),
+    ...(isLastTwo
+      ? aim.isByStrips
+        ? stripWords(scene, joined, aim)
+        : ['They are the last two: each gets its part from the other.']
       : []),
   ]
 }
+
+/** What may be taken apart instead, with the turns for it. */
+const rivalWords = (
+  scene: PieceScene,
+  joined: Joined,
+  { of, rivals }: Join,
+): RouteStep['others'] => {
+  const { puzzle, state } = scene
+  const places = pairPlacesOf(puzzle, joined, of)
+  return rivals.map(({ pieces: [piece, other], pair, turns }) => {
+    const slots = [piece, other].map((p) => puzzle.slot[24 * p + state[p]])
+    const place = places.find((each) => each.slots.every((slot) => slots.includes(slot)))
+    if (!place) throw new Error('what is taken apart lies in no place of a pair')
+    return {
+      piece: puzzle.pieces[piece].id,
+      first: puzzle.pieces[pair].id,
+      sentence: `What lies at ${placeName(scene, joined, place)}: ${plural(turns.length, 'turn')}, ${turns.join(' ')}.`,
+    }
+  })
+}
+
+const placeName = (
+  { frame }: PieceScene,
+  { small }: Joined,
+  { whole, rotation }: PairPlace,
+): string => whereNow(small, frame, whole, rotation) ?? 'outside the finished shape'
+
+/** How the last two are joined where nothing else can be taken apart. */
+function stripWords(scene: PieceScene, joined: Joined, aim: Join): string[] {
+  const { puzzle, scheme, state } = scene
+  const apart = aim.of.filter((_, i) => aim.before[i] < aim.after[i])
+  const places = pairPlacesOf(puzzle, joined, sharingPlaces(joined, aim.of, apart))
+  const turns = turnsOf(scene)
+  const found = byStrips(puzzle, places, state, turns)
+  if (!found) throw new Error('the last two are not joined by equal strips')
+  /** 'the front one of … and the back one of … both hold red centres' */
+  const told = (strips: readonly Strip[], at: State) => {
+    const pieces = piecesBySlot(puzzle, at)
+    return strips
+      .map(({ places: [a, b] }) => {
+        const name = kindPlural(who(puzzle, scheme, pieces[a.slots[0]])).replace(/^the /, '')
+        return `${placeName(scene, joined, a)} and ${placeName(scene, joined, b)} both hold ${name}`
+      })
+      .join('; ')
+  }
+  const slice = turns[found.joins].name
+  return [
+    'They are the last two, so strips are made equal.',
+    `Before the first ${slice}: ${told(found.first, found.states[0])}; so it changes the two pairs alone.`,
+    `Before the second: ${told(found.second, found.states[1])}; so it only mends the rest.`,
+  ]
+}
+
+/** The turns of a step without those of the whole puzzle. */
+const turnsOf = ({ step }: PieceScene): Turn[] =>
+  step.turns.flatMap(({ turn, role }) => (role === 'hold' ? [] : [turn]))
 
 const statusWords = (isPair: boolean, missing: number): string => {
   if (missing === 0) return isPair ? 'All pairs are joined then.' : 'They are all in then.'
@@ -204,18 +271,44 @@ const rotationsInto = (small: Joined['small'], piece: number, slot: number): Rot
     (r) => small.slot[24 * piece + r] === slot,
   )
 
-/** 'The edges with white and red are the upper one of … and the left one of …' */
-function pairLine(scene: PieceScene, { together }: Grown): RouteLine {
+/** 'The edges with white and red are the upper one of … and the left one of … 2R2 joins them: …' */
+function pairLine(scene: PieceScene, joined: Joined, { whole, together }: Grown): RouteLine {
   const { puzzle, scheme, state, frame } = scene
   const [a, b] = together.map((p) => placeIn(scene, frame, state, p))
   const [one, other] = together.map((p) => who(puzzle, scheme, p))
+  const told =
+    one === other
+      ? `${capital(asPair(one, other))} are ${a} and ${b}.`
+      : `${capital(one)} is ${a}. Its partner is ${b}.`
   return {
     piece: puzzle.pieces[together[0]].id,
-    sentence:
-      one === other
-        ? `${capital(asPair(one, other))} are ${a} and ${b}.`
-        : `${capital(one)} is ${a}. Its partner is ${b}.`,
+    sentence: [told, ...joiningWords(scene, joined, whole, together)].join(' '),
   }
+}
+
+/** By which turn two come together, and from where: a half turn joins what lies across from its place. */
+function joiningWords(
+  scene: PieceScene,
+  joined: Joined,
+  whole: number,
+  together: readonly number[],
+): string[] {
+  const { puzzle, state, frame } = scene
+  const turns = turnsOf(scene)
+  const pair = [together[0], together[1]] as const
+  const found = joiningOf(puzzle, joined, whole, pair, state, turns)
+  if (!found) return []
+  const { at, moves } = found
+  const { name, inverse, index } = turns[at]
+  const same = turns.flatMap((turn, i) => (turn.name === name ? [i] : []))
+  const nth = same.length > 1 ? `${ORDINALS[same.indexOf(at)]} ` : ''
+  const which = moves === pair[0] ? ['first', 'second'] : ['second', 'first']
+  const [now, then] = [state, found.state].map((each) => placeIn(scene, frame, each, moves))
+  const by = now === then ? '' : `, by then ${then},`
+  const how = inverse === index ? ' across' : ''
+  return [
+    `${nth === '' ? '' : `The ${nth}`}${name} joins them: it brings the ${which[0]}${by}${how} to the ${which[1]}.`,
+  ]
 }
 
 /** 'the edges with white and red', or each by its own name. */

@@ -239,14 +239,7 @@ describe('reduction', () => {
       })
     expect(said('They are all in then.')).not.toEqual([])
     expect(said('Ten pairs are still apart after this.')).not.toEqual([])
-    expect(said('Given up meanwhile: the edge with white and violet, not joined yet.')).not.toEqual(
-      [],
-    )
     expect(said('They are the last two: each gets its part from the other.')).not.toEqual([])
-    expect(said('The edge with white and red is parted for it.')).not.toEqual([])
-    const notes = stepsOf(route).map(({ note = '' }) => note)
-    expect(notes.some((note) => note.includes('Given up meanwhile:'))).toBe(true)
-    expect(said('Given up meanwhile: parts of nine pairs that are not joined yet.')).not.toEqual([])
   })
 
   it('mends a flipped pair and two exchanged ones, each at most once, by what moves nothing else that is seen', () => {

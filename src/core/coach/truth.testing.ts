@@ -42,6 +42,7 @@ import { mindOf } from './meetings'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
+import { faultsOfPairs } from './truthOfPairs.testing'
 import { homeFilled, who } from '../analysis/who'
 
 export interface Fault {
@@ -580,7 +581,8 @@ class Card {
     const placeOf = ({ state, frame }: Moment, p: number) =>
       placeNamesOf(puzzle, frame).names[homeFilled(puzzle, frame, p, state[p]) ?? -1]
     this.claim((step.lines?.length ?? 0) <= 3, 'more than three lines')
-    for (const { piece, sentence } of step.lines ?? []) {
+    for (const { piece, sentence: all } of step.lines ?? []) {
+      const sentence = all.replace(/ (?:The \w+ )?\S+ joins them: .+$/, '')
       const pair = /^The (.*?)(edge|centre)s(.*?) are (the .+) and (the .+)\.$/.exec(sentence)
       const two = /^The (.+?) is (the .+?)\. Its partner is (the .+)\.$/.exec(sentence)
       const single = /^The (.+) is (the .+)\. It goes to (the .+)\.$/.exec(sentence)
@@ -688,7 +690,10 @@ class Card {
         ? selected(puzzle, technique.select, directionOfName(this.trail.route.base))
         : []
     const edges = [...new Set(own.map((p) => joined.wholeOf[p]))]
-    this.givenUp(joined, edges)
+    this.lastTwo(joined, edges)
+    const at = (turns: number) => this.at(turns)
+    for (const fault of faultsOfPairs({ puzzle, scheme, step, joined, own: edges, at }))
+      this.claim(false, fault)
     const left = edges.length - wholesIn(puzzle, joined, end.state, edges).size
     if (apart)
       this.claim(NUMBERS.indexOf(apart[1].toLowerCase()) === left, `${left} apart: ${step.note}`)
@@ -705,46 +710,14 @@ class Card {
       this.claim(left === 0, `${left} apart: ${step.note}`)
   }
 
-  /** How the stage of the step works. */
-  /** What a pair costs: edges that are apart afterwards, or parted for it, or none because they were the last two. */
-  private givenUp(joined: Joined, edges: readonly number[]): void {
-    const { puzzle, scheme, step, held, end } = this
-    const { small, partsOf } = joined
-    const note = step.note ?? ''
-    const isWhole = ({ state }: Moment, whole: number) =>
-      wholesIn(puzzle, joined, state, [whole]).size === 1
-    // Outer layers that are turned before part nothing.
-    const begun = step.turns.filter(({ role }) => role === 'hold' || role === 'prepare').length
-    const { state: from } = this.at(begun)
-    const moves = (whole: number) => partsOf[whole].some((p) => from[p] !== end.state[p])
-    const named = (text: string | undefined) =>
-      (text ?? '')
-        .split(/, (?=the )| and (?=the )/)
-        .filter((name) => name !== '')
-        .map((name) => name.replace(/^The/, 'the'))
-    for (const name of named(/Given up meanwhile: (.+?), not joined yet\./.exec(note)?.[1]))
-      this.claim(
-        edges.some((w) => who(small, scheme, w) === name && !isWhole(end, w) && moves(w)),
-        `not given up: ${name}`,
-      )
-    const count = /Given up meanwhile: parts of (\w+) pairs/.exec(note)?.[1]
-    const given = edges.filter((w) => moves(w) && !isWhole(end, w) && !isWhole(held, w))
-    this.claim(
-      count === undefined || NUMBERS.indexOf(count) === given.length,
-      `${given.length} given up: ${note}`,
-    )
-    for (const name of named(/(The [^.]+) (?:is|are) parted for it\./.exec(note)?.[1]))
-      this.claim(
-        edges.some((w) => who(small, scheme, w) === name && isWhole(held, w) && !isWhole(end, w)),
-        `not parted: ${name}`,
-      )
-    if (note.includes('They are the last two')) {
-      const apart = (moment: Moment) =>
-        edges.length - wholesIn(puzzle, joined, moment.state, edges).size
-      this.claim(apart(held) === 2 && apart(end) === 0, `not the last two: ${note}`)
-    }
+  private lastTwo(joined: Joined, edges: readonly number[]): void {
+    const { puzzle, step, held, end } = this
+    if (!step.note?.includes('They are the last two')) return
+    const apart = ({ state }: Moment) => edges.length - wholesIn(puzzle, joined, state, edges).size
+    this.claim(apart(held) === 2 && apart(end) === 0, `not the last two: ${step.note}`)
   }
 
+  /** How the stage of the step works. */
   private technique(): Technique | undefined {
     const { route } = this.trail
     const own = route.stages.find(({ steps }) => steps.includes(this.step))

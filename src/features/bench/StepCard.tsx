@@ -24,6 +24,12 @@ const Line = ({ word, children }: { word: string; children: ReactNode }) => (
   </div>
 )
 
+/** What the list of offers is called. */
+const OFFERS: Readonly<Record<string, string>> = {
+  cycle: 'Or another third piece',
+  join: 'Or take apart something else',
+}
+
 /** Look for, Hold, Turn, Check; or less, as strong as the hint that is wanted. */
 /** The states that a card speaks of: once its hold is taken, and after its last turn. */
 export interface CardStates {
@@ -138,13 +144,12 @@ export function StepCard({
       {strength >= 2 && done === 0 && step.others.length > 0 && (
         <details className="mt-3 text-sm">
           <summary className="cursor-pointer text-soft">
-            {step.kind === 'cycle' ? 'Or another third piece' : 'Or take another piece first'} (
-            {step.others.length})
+            {OFFERS[step.kind] ?? 'Or take another piece first'} ({step.others.length})
           </summary>
           <ul className="mt-1 grid gap-1">
             {step.others.map((other) => (
               <li key={other.piece} className="flex items-center justify-between gap-2">
-                <span>{other.sentence}</span>
+                <span>{said(other.sentence)}</span>
                 <Button weight="quiet" onClick={() => onTakeOther(other)}>
                   Take it
                 </Button>

@@ -8,6 +8,7 @@ import { simplify } from '../../notation/rewrite'
 import { handCost, type Hand } from '../../notation/handCost'
 import { doSequence, type Sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
+import type { Joined } from '../../analysis/joined'
 import type { Vector } from '../../rotation'
 import type { Condition, Technique } from '../../schools/school'
 import { isSolved, turnFreely, type State } from '../../state'
@@ -28,6 +29,8 @@ import {
   writtenCycle,
   type Macro,
 } from './joinMacros'
+import { wayByStrips } from './joinStrips'
+import { rivalsOf, wayTakingApart } from './joinRivals'
 import { doRest } from './universally'
 
 /** Turns of outer layers before a sequence. */
@@ -59,7 +62,10 @@ export function joinParts(
     const judge = judgeFor(puzzle, base, frame, wholes, stage.goal, goalBefore)
     const before = judge.partsTogether(state)
     if (wholes.every((whole, i) => before[i] === joined.partsOf[whole].length)) return
-    const chosen = bestWay({ puzzle, technique, judge, hand }, state)
+    const search = { puzzle, technique, judge, hand, joined, wholes }
+    const chosen =
+      (count === 0 && work.steps.length === 0 && wayAsWished(search, context, state)) ||
+      bestWay(search, state)
     // Equal parts can hide an exchange that no sequence of the stage mends.
     if (!chosen) return doRest(context, work, NO_WAY_ON)
     const done = asConjugate(puzzle, chosen.turns)
@@ -71,6 +77,8 @@ export function joinParts(
         before,
         after: judge.partsTogether(chosen.end),
         ...openBetween(puzzle, done),
+        ...(chosen.isByStrips ? { isByStrips: true } : {}),
+        rivals: rivalsOf(search, state, chosen),
       },
       [...preparing(chosen.prefix), ...done],
     )
@@ -80,16 +88,30 @@ export function joinParts(
 
 /** A slice that is set up and undone stands open meanwhile. */
 function openBetween(puzzle: Puzzle, turns: readonly PlannedTurn[]) {
-  const isInner = ({ turn }: PlannedTurn) => !/^[UDFBRL]/.test(puzzle.grips[turn.grip].name)
-  const opening = turns.find((each) => each.role === 'setup' && isInner(each))
-  const closing = turns.findLast((each) => each.role === 'undo' && isInner(each))
+  const opening = turns.find(({ turn, role }) => role === 'setup' && isInner(puzzle, turn))
+  const closing = turns.findLast(({ turn, role }) => role === 'undo' && isInner(puzzle, turn))
   return opening && closing ? { open: { from: opening.turn.name, to: closing.turn.name } } : {}
+}
+
+const isInner = (puzzle: Puzzle, { grip }: Turn): boolean =>
+  !/^[UDFBRL]/.test(puzzle.grips[grip].name)
+
+/** As the solver asks: another place is taken apart for the same pair. */
+function wayAsWished(
+  search: Search,
+  { prefer, first }: StageContext,
+  state: State,
+): Way | undefined {
+  return prefer === undefined || first === undefined
+    ? undefined
+    : wayTakingApart(search, state, first, prefer)
 }
 
 interface Way {
   readonly prefix: readonly Turn[]
   readonly turns: readonly Turn[]
   readonly end: State
+  readonly isByStrips?: boolean
 }
 
 /** What the ways of a step are looked for with. */
@@ -98,6 +120,9 @@ interface Search {
   readonly technique: JoinTechnique
   readonly judge: Judge
   readonly hand: Hand
+  readonly joined: Joined
+  /** Those of the stage. */
+  readonly wholes: readonly number[]
 }
 
 /**
@@ -110,12 +135,27 @@ function bestWay(search: Search, state: State): Way | undefined {
   const size = (technique.select.as as Vector).join()
   const prefixes = (most: number) => prefixesFor(puzzle, `${size} ${most} ${judge.pieces.join()}`)
   return (
+    lastTwo(search, state, prefixes(1)) ??
     bestAfter(search, state, prefixes(PREFIX_TURNS), own) ??
     bestAfter(search, state, prefixes(1), setUpMacros(puzzle, technique.sequences.join('|'))) ??
     bestAfter(search, state, prefixes(PREFIX_TURNS + 1), own) ??
     bestOfTwo(search, state) ??
     searched(search, state)
   )
+}
+
+/** Nothing else can be taken apart for the last two. */
+function lastTwo(search: Search, state: State, single: readonly Sequence[]): Way | undefined {
+  const { puzzle, technique, judge, wholes } = search
+  if (judge.begin(state) !== judge.partsInAll - 2 || judge.partsInAll !== 2 * wholes.length)
+    return undefined
+  const own = macrosOf(puzzle, technique.sequences.join('|'))
+  const slices = [...new Set(own.map(({ turns }) => turns[0]))].filter(
+    (turn) => turn.inverse === turn.index && isInner(puzzle, turn),
+  )
+  const turns = single.flatMap((each) => [...each.turns])
+  const way = wayByStrips({ ...search, slices, single: turns }, state)
+  return way && { ...way, isByStrips: true }
 }
 
 /** What brings the most together for its turns; of equal ones the easiest in the hand. */
@@ -135,6 +175,8 @@ function bestAfter(
     for (const macro of macros) {
       const length = prefix.turns.length + macro.turns.length
       if (length > bestValue * gains) break
+      const most = judge.mostBy(macro)
+      if (most === 0 || length > bestValue * most) continue
       const gain = judge.after(macro) - now
       if (gain <= 0) continue
       const value = length / gain

@@ -26,7 +26,9 @@ export interface Judge {
   readonly pieces: readonly number[]
   /** How many parts lie together in a state, from which sequences are then tried. */
   readonly begin: (state: State) => number
-  /** The same after a sequence. */
+  /** No more than so many can come together by a sequence; quickly found. */
+  readonly mostBy: (macro: Macro) => number
+  /** How many lie together after it. */
   readonly after: (macro: Macro) => number
   /** Whether all is together that came before. */
   readonly keeps: (state: State) => boolean
@@ -123,8 +125,10 @@ function matches(row: readonly number[], shown: Uint16Array): number {
   return own
 }
 
+type Counter = Pick<Judge, 'begin' | 'mostBy' | 'after'>
+
 /** Where every part is the only one of its look, rotations tell all; what a sequence leaves alone is not counted again. */
-function countingPieces(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begin' | 'after'> {
+function countingPieces(puzzle: Puzzle, own: readonly Ways[]): Counter {
   const counts = new Uint8Array(own.length)
   let [from, total]: [State, number] = [new Uint8Array(0), 0]
   /** Which whole of the stage a piece is part of, and what lies in each place. */
@@ -144,6 +148,17 @@ function countingPieces(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begi
     }
     return most
   }
+  /** For each part and rotation whether a whole could gain by it, also where just three move. */
+  const helps = new Uint8Array(puzzle.pieces.length * ROTATION_COUNT)
+  const markHelp = (parts: readonly number[], allowed: Uint8Array, most: number) => {
+    const now = new Uint8Array(ROTATION_COUNT)
+    for (const p of parts) now[from[p]]++
+    for (let r = 0; r < ROTATION_COUNT; r++) {
+      const missing = most + 1 - now[r]
+      const help = !allowed[r] || parts.length - now[r] < missing ? 0 : missing < 3 ? 2 : 1
+      for (const p of parts) helps[24 * p + r] = help
+    }
+  }
   return {
     begin: (state) => {
       from = state
@@ -152,9 +167,19 @@ function countingPieces(puzzle: Puzzle, own: readonly Ways[]): Pick<Judge, 'begi
       own.forEach(({ parts, allowed }, w) => {
         parts.forEach((p, i) => (turned[i] = state[p]))
         counts[w] = count(allowed, parts.length)
+        markHelp(parts, allowed, counts[w])
         total += counts[w]
       })
       return total
+    },
+    mostBy: ({ table, moved }) => {
+      const least = moved.length > 3 ? 1 : 2
+      let most = 0
+      for (let m = 0; m < moved.length; m++) {
+        const p = at[moved[m]]
+        if (helps[24 * p + table[24 * p + from[p]]] >= least) most++
+      }
+      return most
     },
     after: ({ table, moved }) => {
       let sum = total
@@ -229,7 +254,7 @@ function countingLooks(
   puzzle: Puzzle,
   own: readonly Ways[],
   places: readonly (readonly (readonly number[])[])[],
-): Pick<Judge, 'begin' | 'after'> {
+): Counter {
   const { slot, look } = puzzle
   const pieces = piecesLike(puzzle, own)
   const slots = [
@@ -239,17 +264,53 @@ function countingLooks(
   ]
   const shown = new Uint16Array(puzzle.slotCount)
   let from: State = new Uint8Array(0)
-  const sum = () => {
-    let total = 0
-    for (const rows of places) {
-      let most = 0
-      for (const row of rows) {
-        const seen = matches(row, shown)
-        if (seen > most) most = seen
-      }
-      total += most
+  const at = new Int16Array(puzzle.pieces.length).fill(-1)
+  const mostOf = (rows: readonly (readonly number[])[]) => {
+    let most = 0
+    for (const row of rows) {
+      const seen = matches(row, shown)
+      if (seen > most) most = seen
     }
-    return total
+    return most
+  }
+  const bestIn = new Uint8Array(places.length)
+  let total = 0
+  const placeOfSlot = new Int16Array(puzzle.slotCount).fill(-1)
+  places.forEach((rows, place) => {
+    for (const row of rows) for (let i = 0; i < row.length; i += 2) placeOfSlot[row[i]] = place
+  })
+  const isTouched = new Uint8Array(places.length)
+  const touched: number[] = []
+  const goes = new Uint16Array(2 * puzzle.pieces.length)
+  /** What can be seen in a slot where a row asks for it, numbered; whether its place could gain by it now. */
+  const numbers = new Map<number, number>()
+  const numberOf = (slotOf: number, lookOf: number): number => {
+    const key = slotOf * 65_536 + lookOf
+    const known = numbers.get(key) ?? numbers.size
+    numbers.set(key, known)
+    return known
+  }
+  const cells = places.map((rows) =>
+    rows.map((row) => {
+      const own: number[] = []
+      for (let i = 0; i < row.length; i += 2) own.push(numberOf(row[i], row[i + 1]))
+      return own
+    }),
+  )
+  const asked = new Int16Array(puzzle.pieces.length * ROTATION_COUNT).fill(-1)
+  for (const p of pieces)
+    for (let here = 24 * p; here < 24 * p + ROTATION_COUNT; here++)
+      asked[here] = numbers.get(slot[here] * 65_536 + 1 + look[here]) ?? -1
+  const helps = new Uint8Array(numbers.size)
+  const markHelp = () => {
+    helps.fill(0)
+    places.forEach((rows, place) => {
+      if (2 * bestIn[place] === rows[0].length) return
+      rows.forEach((row, r) => {
+        for (let i = 0; i < row.length; i += 2)
+          if (shown[row[i]] !== row[i + 1]) helps[cells[place][r][i / 2]] = 1
+      })
+    })
   }
   const clear = () => {
     for (const each of slots) shown[each] = 0
@@ -257,17 +318,52 @@ function countingLooks(
   return {
     begin: (state) => {
       from = state
+      at.fill(-1)
       clear()
-      for (const p of pieces) shown[slot[24 * p + state[p]]] = 1 + look[24 * p + state[p]]
-      return sum()
-    },
-    after: ({ table }) => {
-      clear()
-      for (let i = 0; i < pieces.length; i++) {
-        const at = 24 * pieces[i] + table[24 * pieces[i] + from[pieces[i]]]
-        shown[slot[at]] = 1 + look[at]
+      for (const p of pieces) {
+        shown[slot[24 * p + state[p]]] = 1 + look[24 * p + state[p]]
+        at[puzzle.place[24 * p + state[p]]] = p
       }
-      return sum()
+      places.forEach((rows, place) => (bestIn[place] = mostOf(rows)))
+      total = bestIn.reduce((a, b) => a + b, 0)
+      markHelp()
+      return total
+    },
+    mostBy: ({ table, moved }) => {
+      let most = 0
+      for (let m = 0; m < moved.length; m++) {
+        const p = at[moved[m]]
+        const number = p < 0 ? -1 : asked[24 * p + table[24 * p + from[p]]]
+        if (number >= 0) most += helps[number]
+      }
+      return most
+    },
+    after: ({ table, moved }) => {
+      // Only what moves is looked at again, and put back.
+      let count = 0
+      for (let m = 0; m < moved.length; m++) {
+        const p = at[moved[m]]
+        if (p < 0) continue
+        const was = 24 * p + from[p]
+        goes[2 * count] = was
+        goes[2 * count + 1] = 24 * p + table[was]
+        count++
+      }
+      for (let i = 0; i < count; i++) shown[slot[goes[2 * i]]] = 0
+      for (let i = 0; i < count; i++) shown[slot[goes[2 * i + 1]]] = 1 + look[goes[2 * i + 1]]
+      let sumAfter = total
+      for (let i = 0; i < 2 * count; i++) {
+        const place = placeOfSlot[slot[goes[i]]]
+        if (place < 0 || isTouched[place] === 1) continue
+        isTouched[place] = 1
+        touched.push(place)
+        sumAfter += mostOf(places[place]) - bestIn[place]
+      }
+      for (let i = 0; i < count; i++) shown[slot[goes[2 * i + 1]]] = 0
+      for (let i = 0; i < count; i++) shown[slot[goes[2 * i]]] = 1 + look[goes[2 * i]]
+      for (const place of touched) isTouched[place] = 0
+      touched.length = 0
+      return sumAfter
     },
   }
 }

@@ -1,0 +1,99 @@
+/** What may be taken apart for a pair: other places whose two are no pair, each with the turns that join the same pair. */
+import type { Joined } from '../../analysis/joined'
+import { exchangeOf, isJoined, type Filled } from '../../analysis/pairPlaces'
+import { handCost, type Hand } from '../../notation/handCost'
+import { doSequence } from '../../notation/sequence'
+import type { Puzzle, Turn } from '../../puzzle/compile'
+import type { Vector } from '../../rotation'
+import type { Technique } from '../../schools/school'
+import type { State } from '../../state'
+import type { Rival } from '../aim'
+import type { Judge } from './joinJudge'
+import { macrosOf, prefixesFor } from './joinMacros'
+
+/** So many are named. */
+const MOST_RIVALS = 4
+
+interface Search {
+  readonly puzzle: Puzzle
+  readonly technique: Extract<Technique, { kind: 'join' }>
+  readonly judge: Judge
+  readonly hand: Hand
+  readonly joined: Joined
+  readonly wholes: readonly number[]
+}
+
+interface Way {
+  readonly prefix: readonly Turn[]
+  readonly turns: readonly Turn[]
+  readonly end: State
+}
+
+/** One place taken apart, with the pair that is joined for it. */
+interface Offer {
+  readonly way: Way
+  readonly apart: Filled
+  readonly cost: number
+}
+
+/** Best placed first; none where it is not about pairs, or where the way takes nothing apart. */
+export function rivalsOf(search: Search, state: State, chosen: Way): Rival[] {
+  const { judge, wholes } = search
+  if (judge.partsInAll !== 2 * wholes.length) return []
+  const { puzzle, joined } = search
+  const { joins, takesApart } = exchangeOf(puzzle, joined, wholes, state, chosen.end)
+  if (takesApart.length === 0 || joins.length === 0) return []
+  const taken = new Set(takesApart.map(({ id }) => id))
+  const found = new Map<number, Offer>()
+  for (const each of exchanges(search, state, joins[0])) {
+    const { id } = each.apart
+    const known = found.get(id)
+    if (!taken.has(id) && (!known || compared(each, known) < 0)) found.set(id, each)
+  }
+  return [...found.values()]
+    .sort(compared)
+    .slice(0, MOST_RIVALS)
+    .map(({ way, apart }) => ({
+      pieces: apart.pieces,
+      pair: joins[0],
+      turns: [...way.prefix, ...way.turns].map(({ name }) => name),
+    }))
+}
+
+/** The best way to join a piece with its partner that takes apart the place where another lies. */
+export const wayTakingApart = (
+  search: Search,
+  state: State,
+  piece: number,
+  apart: number,
+): Way | undefined =>
+  exchanges(search, state, piece)
+    .filter((each) => each.apart.pieces.includes(apart))
+    .sort(compared)[0]?.way
+
+const compared = (a: Offer, b: Offer): number =>
+  lengthOf(a.way) - lengthOf(b.way) || a.cost - b.cost
+
+const lengthOf = ({ prefix, turns }: Way): number => prefix.length + turns.length
+
+/** The ways to join a piece with its partner that take one place apart and part no pair. */
+function exchanges(search: Search, state: State, piece: number): Offer[] {
+  const { puzzle, technique, judge, joined, wholes, hand } = search
+  const macros = macrosOf(puzzle, technique.sequences.join('|'))
+  const size = (technique.select.as as Vector).join()
+  const now = judge.begin(state)
+  return prefixesFor(puzzle, `${size} 1 ${judge.pieces.join()}`).flatMap((prefix) => {
+    const from = doSequence(prefix, state)
+    judge.begin(from)
+    return macros.flatMap((macro): Offer[] => {
+      if (judge.mostBy(macro) === 0 || judge.after(macro) <= now) return []
+      const end = doSequence(macro, from)
+      if (!isJoined(puzzle, joined, wholes, piece, end) || !judge.keeps(end)) return []
+      const { takesApart, parts } = exchangeOf(puzzle, joined, wholes, state, end)
+      if (takesApart.length !== 1 || parts.length > 0) return []
+      const way = { prefix: prefix.turns, turns: macro.turns, end }
+      const cost = handCost([...prefix.turns, ...macro.turns], hand)
+      return [{ way, apart: takesApart[0], cost }]
+    })
+  })
+}
