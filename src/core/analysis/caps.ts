@@ -1,5 +1,5 @@
 /** The caps of a core that has some, and the order in which they are done. */
-import { average, dot } from '../geometry/vector'
+import { average, dot, subtract } from '../geometry/vector'
 import { DIRECTIONS, opposite, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 
@@ -18,3 +18,29 @@ export const isInCap = ({ pieces }: Puzzle, piece: number, { vector }: Direction
 /** The cap that is meant: by its number, or the last one. */
 export const capMeant = (puzzle: Puzzle, cap: number | 'last'): Direction | undefined =>
   cap === 'last' ? capsInOrder(puzzle).at(-1) : capsInOrder(puzzle)[cap - 1]
+
+/** How a block grows in a cap: a corner with its edge, two by two, two by three, all; its pieces but for the centre. */
+export type Growth = readonly (readonly number[])[]
+
+/** Every way in which a block can grow there. */
+export function growthsIn(puzzle: Puzzle, side: Direction): readonly Growth[] {
+  const at = (p: number) => average(puzzle.pieces[p].cells)
+  const own = puzzle.pieces.flatMap((_, p) => (isInCap(puzzle, p, side) ? [p] : []))
+  const corners = own.filter((p) => puzzle.pieces[p].kind === 'cap corner')
+  const edges = own.filter((p) => puzzle.pieces[p].kind === 'cap edge')
+  const isBeside = (a: number, b: number) => {
+    const step = subtract(at(a), at(b))
+    return dot(step, step) < 1.5
+  }
+  return corners.flatMap((corner) => {
+    const sides = edges.filter((edge) => isBeside(edge, corner))
+    return sides.flatMap((edge) => {
+      const square = [corner, edge, ...sides.filter((each) => each !== edge)]
+      return sides.map((along) => {
+        const next = corners.filter((each) => each !== corner && isBeside(each, along))
+        const beyond = edges.filter((each) => each !== along && isBeside(each, next[0]))
+        return [[corner, edge], square, [...square, ...next, ...beyond], [...corners, ...edges]]
+      })
+    })
+  })
+}

@@ -1,4 +1,5 @@
 import type { Must, Role } from '../schools/school'
+import type { FaceName } from '../puzzle/directions'
 import type { Vector } from '../rotation'
 import type { RouteStep } from './route'
 
@@ -109,6 +110,13 @@ export type Aim =
       readonly of: readonly number[]
       /** What is done, and what then, before both are taken back; where it is one turn, nothing of it. */
       readonly parts?: readonly [first: readonly string[], second: string]
+    }
+  /** A block grows in a cap. */
+  | {
+      readonly kind: 'blocks'
+      /** The cap's pieces, and its side when all is finished. */
+      readonly of: readonly number[]
+      readonly side: FaceName
     }
   /** A turn of one layer makes an odd number of exchanges even. */
   | { readonly kind: 'even'; readonly of: readonly number[] }

@@ -92,7 +92,7 @@ describe('caps by blocks', () => {
         const route = must(plan(plus, school, drawn(plus, seed)))
         const kinds = new Set(stepsOf(route).map(({ kind }) => kind))
         expect(
-          [...kinds].filter((kind) => !['shape', 'commutator', 'even'].includes(kind)),
+          [...kinds].filter((kind) => !['shape', 'commutator', 'blocks', 'even'].includes(kind)),
         ).toEqual([])
       }),
       { numRuns: 6 },
@@ -107,5 +107,82 @@ describe('caps by blocks', () => {
     const blocks = steps.filter(({ note }) => note?.includes('go as one block'))
     expect(blocks.length).toBeGreaterThan(0)
     for (const { lines } of blocks) expect(lines?.length).toBeGreaterThan(1)
+  })
+
+  it('grows a cap from a corner with its edge, parks the block and lifts in what is next, for what lies there', () => {
+    const school = taughtOn(plus)
+    const routes = [1, 2, 3, 4, 5, 6].map((seed) => must(plan(plus, school, drawn(plus, seed))))
+    const steps = routes.flatMap(stepsOf).filter(({ kind }) => kind === 'blocks')
+    const told = (text: string) =>
+      steps.filter(({ note = '', check }) => `${note} ${check}`.includes(text))
+    for (const text of [
+      'a corner with its edge among them',
+      'a block of two by two among them',
+      'a block of two by three among them',
+      'parks the block',
+      'beside the block; three pieces leave the cap',
+      'brings the block to',
+    ])
+      expect(told(text).length, text).toBeGreaterThan(0)
+    const lie = (field: 'note' | 'check', from: RegExp, to: string) => {
+      const wrong = routes.flatMap((route) => {
+        const stages = route.stages.map((stage) => ({
+          ...stage,
+          steps: stage.steps.map((step) => ({
+            ...step,
+            ...(step[field] === undefined ? {} : { [field]: step[field]?.replace(from, to) }),
+          })),
+        }))
+        return JSON.stringify(stages) === JSON.stringify(route.stages) ? [] : [{ ...route, stages }]
+      })
+      expect(wrong.length, String(from)).toBeGreaterThan(0)
+      for (const route of wrong.slice(0, 2))
+        expect(faultsOf(plus, plus.definition.colours, route), String(from)).not.toEqual([])
+    }
+    lie('check', /two by two/, 'two by three')
+    lie('check', /a corner with its edge/, 'a block of two by two')
+    lie('note', /would take it apart/, 'would take it along')
+    lie('note', /parks the block: (\S+) would take it apart/, 'turns the open place to $1')
+    lie('note', /three pieces leave/, 'two pieces leave')
+    lie(
+      'note',
+      /lifts (it|them) in beside the block; three pieces leave the cap for (it|them)/,
+      'brings the block to $1',
+    )
+    lie('note', / beside the block/, '')
+    lie(
+      'note',
+      /(\S+) brings them together\. (?:The second )?(\S+) lifts/,
+      '$2 brings them together. $2 lifts',
+    )
+  })
+
+  it('says of the last cap how its pieces change places', () => {
+    const school = taughtOn(plus)
+    const routes = Array.from({ length: 8 }, (_, i) => must(plan(plus, school, drawn(plus, i + 1))))
+    const notes = routes.flatMap(stepsOf).map(({ note = '' }) => note)
+    const two = notes.filter((note) => note.includes('Just two are to be exchanged, '))
+    expect(two.length).toBeGreaterThan(0)
+    expect(notes.some((note) => note.includes('Just three go round.'))).toBe(true)
+    const spoilt = routes.map((route) => ({
+      ...route,
+      stages: route.stages.map((stage) => ({
+        ...stage,
+        steps: stage.steps.map((step) => ({
+          ...step,
+          ...(step.note
+            ? {
+                note: step.note
+                  .replace('side by side', 'across from each other')
+                  .replace('Just three go round', 'Two and two are to be exchanged'),
+              }
+            : {}),
+        })),
+      })),
+    }))
+    spoilt.forEach((route, i) => {
+      const same = JSON.stringify(route) === JSON.stringify(routes[i])
+      expect(faultsOf(plus, plus.definition.colours, route).length > 0).toBe(!same)
+    })
   })
 })

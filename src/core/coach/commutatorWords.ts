@@ -2,6 +2,8 @@
 import { capMeant } from '../analysis/caps'
 import { circlesInOrder, isLocked } from '../analysis/circles'
 import { homeFilled, sideName, who } from '../analysis/who'
+import { average, dot, subtract } from '../geometry/vector'
+import { rotate, type Rotation, type Vector } from '../rotation'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
@@ -31,6 +33,7 @@ export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): P
     ...(more > 0
       ? [`${capital(plural(more, 'other'))} ${more > 1 ? 'come' : 'comes'} home too.`]
       : []),
+    ...lastCapWords(scene, of),
     ...(isBlock(scene, come) ? ['They lie as they belong already, and go as one block.'] : []),
     ...(parts ? [partsWords(parts)] : []),
   ].join(' ')
@@ -50,6 +53,55 @@ export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): P
     places: lines.flatMap(({ to }) => (to === undefined ? [] : [to])),
   }
 }
+
+/** Of the last cap's pieces, where no cap has room any more: which change places. */
+function lastCapWords(scene: PieceScene, of: readonly number[]): string[] {
+  const { puzzle, stage, frame } = scene
+  if (stage.technique.kind !== 'commutator' || stage.technique.select.cap !== 'last') return []
+  const rounds = roundsOf(scene, of)
+  const lengths = rounds.map(({ length }) => length).join()
+  if (lengths === '2') {
+    const [a, b] = rounds[0].map((home) => centreOf(puzzle, home, frame))
+    const step = subtract(a, b)
+    // In a cap of three by three.
+    const how =
+      puzzle.pieces[rounds[0][0]].kind === 'cap corner'
+        ? Math.round(dot(step, step)) === 4
+          ? ', side by side'
+          : ', across from each other'
+        : ''
+    return [`Just two are to be exchanged${how}.`]
+  }
+  return lengths === '3'
+    ? ['Just three go round.']
+    : lengths === '2,2'
+      ? ['Two and two are to be exchanged.']
+      : []
+}
+
+/** Pieces that change places among each other, by their homes; none where equal ones leave it open. */
+function roundsOf({ puzzle, state, frame }: PieceScene, of: readonly number[]): number[][] {
+  const to = new Map<number, number>()
+  for (const p of of) {
+    const at = homeFilled(puzzle, frame, p, state[p])
+    if (at !== undefined && at !== p) to.set(p, at)
+  }
+  const rounds: number[][] = []
+  const seen = new Set<number>()
+  for (const first of to.keys()) {
+    if (seen.has(first)) continue
+    const round: number[] = []
+    for (let at: number | undefined = first; at !== undefined && !seen.has(at); at = to.get(at)) {
+      seen.add(at)
+      round.push(at)
+    }
+    rounds.push(round)
+  }
+  return rounds.sort((a, b) => a.length - b.length)
+}
+
+const centreOf = ({ pieces }: Puzzle, home: number, frame: Rotation): Vector =>
+  rotate(frame, average(pieces[home].cells))
 
 /** What lies in a home at the end: of equal pieces any. */
 const fillerOf = ({ puzzle, end, endFrame }: PieceScene, home: number): number =>
@@ -95,7 +147,8 @@ export function ownerOf(
   scheme: Scheme,
   { technique }: Pick<Stage, 'technique'>,
 ): Owner | undefined {
-  const { circle, cap } = technique.kind === 'commutator' ? technique.select : {}
+  const { circle, cap } =
+    technique.kind === 'commutator' || technique.kind === 'blocks' ? technique.select : {}
   const side =
     circle !== undefined
       ? circlesInOrder(puzzle)[circle - 1]

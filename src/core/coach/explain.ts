@@ -10,6 +10,7 @@ import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { halfwayOf } from './halfway'
 import { swapWords } from './boxWords'
+import { blockWords } from './blockWords'
 import { commutatorWords, ownerOf } from './commutatorWords'
 import { joinWords, remedyWords } from './joinWords'
 import {
@@ -167,6 +168,8 @@ function wordsFor(scene: Scene): Words {
       return joinWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'commutator':
       return commutatorWords({ ...scene, isFirst: scene.nth === 0 }, aim)
+    case 'blocks':
+      return blockWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'remedy':
       return remedyWords({ ...scene, isFirst: scene.nth === 0 }, aim)
     case 'even':

@@ -13,10 +13,10 @@ import {
 } from '../analysis/pairPlaces'
 import { hasColouredSides } from '../analysis/sides'
 import type { Turn } from '../puzzle/compile'
-import { ORDINALS } from '../analysis/placeNames'
 import { whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { leavesOpen } from './naming'
+import { nthTurn } from './nthTurn'
 import type { State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
@@ -299,15 +299,13 @@ function joiningWords(
   const found = joiningOf(puzzle, joined, whole, pair, state, turns)
   if (!found) return []
   const { at, moves } = found
-  const { name, inverse, index } = turns[at]
-  const same = turns.flatMap((turn, i) => (turn.name === name ? [i] : []))
-  const nth = same.length > 1 ? `${ORDINALS[same.indexOf(at)]} ` : ''
+  const { inverse, index } = turns[at]
   const which = moves === pair[0] ? ['first', 'second'] : ['second', 'first']
   const [now, then] = [state, found.state].map((each) => placeIn(scene, frame, each, moves))
   const by = now === then ? '' : `, by then ${then},`
   const how = inverse === index ? ' across' : ''
   return [
-    `${nth === '' ? '' : `The ${nth}`}${name} joins them: it brings the ${which[0]}${by}${how} to the ${which[1]}.`,
+    `${capital(nthTurn(turns, at))} joins them: it brings the ${which[0]}${by}${how} to the ${which[1]}.`,
   ]
 }
 

@@ -9,6 +9,7 @@ import { taught } from '../schools/taught'
 import { kitOf } from '../universal/solve'
 import { deriveCases, deriveCycle, stageKey, type Case } from './cases'
 import { playAs, smallLesson } from './techniques/as'
+import { doBlocks } from './techniques/blocks'
 import { doCommutators, kitOfCommutators } from './techniques/commutator'
 import { doCase } from './techniques/case'
 import { countAndCycle } from './techniques/count'
@@ -92,6 +93,17 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   },
   commutator: {
     run: doCommutators,
+    prepare: (lesson, technique) =>
+      void kitOfCommutators(
+        { ...lesson, base: held(lesson.stage).base },
+        technique,
+        lesson.goalBefore,
+      ),
+    readsByLook: true,
+    isDear: true,
+  },
+  blocks: {
+    run: doBlocks,
     prepare: (lesson, technique) =>
       void kitOfCommutators(
         { ...lesson, base: held(lesson.stage).base },

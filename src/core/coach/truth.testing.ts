@@ -42,6 +42,7 @@ import { mindOf } from './meetings'
 import type { Route, RouteStep } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
+import { faultsOfCap } from './truthOfCaps.testing'
 import { faultsOfPairs } from './truthOfPairs.testing'
 import { homeFilled, who } from '../analysis/who'
 
@@ -997,11 +998,12 @@ class Card {
   /** What is told of a circle and its bits, what comes home, and the commutator that does it. */
   private commutators(): void {
     const { kind, check, note = '', lines = [], lookFor, turns } = this.step
-    if (kind !== 'commutator') return
+    if (kind !== 'commutator' && kind !== 'blocks') return
     const { puzzle } = this
     const stage = this.trail.route.stages[this.trail.stageOfStep[this.nth]]
     const technique = techniqueOf(puzzle, this.trail.route.school, stage.id)
-    const select = technique?.kind === 'commutator' ? technique.select : {}
+    const isOfPieces = technique?.kind === 'commutator' || technique?.kind === 'blocks'
+    const select = isOfPieces ? technique.select : {}
     const own = selected(puzzle, select, directionOfName(this.trail.route.base))
     const filled = (moment: Moment) => own.filter((home) => this.isFilledRight(moment, home))
     const right = filled(this.end).length
@@ -1027,6 +1029,8 @@ class Card {
     const told = lines.length + (more ? NUMBERS.indexOf(more[1].toLowerCase()) : 0)
     this.claim(told === come, `${come} come home: ${check} ${note}`)
     this.claim(NUMBERS.indexOf(lookFor.split(' ')[0]) === come, `${come} come home: ${lookFor}`)
+    for (const fault of faultsOfCap({ puzzle, step: this.step, select, at: (n) => this.at(n) }))
+      this.claim(false, fault)
     const side = /The (\w+) side is (free|locked)/.exec(note)
     const { mechanism } = puzzle.definition
     if (side && mechanism.kind === 'circles') {

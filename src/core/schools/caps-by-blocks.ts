@@ -28,7 +28,8 @@ function inARow(
       goal.push(even)
       done.push(even)
     }
-    return { ...stage, base: 'U', goal, technique: { kind: 'commutator', select } }
+    const kind = typeof select.cap === 'number' ? 'blocks' : 'commutator'
+    return { ...stage, base: 'U', goal, technique: { kind, select } }
   })
 }
 
@@ -36,7 +37,7 @@ export const capsByBlocks: School = {
   id: 'caps-by-blocks',
   name: 'Caps by blocks',
   character:
-    'The shape, the core, then one cap after another: what lies together comes home together, by turns that keep the shape.',
+    'The shape, the core, then one cap after another: each grows as a block from a corner with its edge, by turns that keep the shape.',
   fits: { mechanism: 'capped', pairs: [2, 3] },
   options: [],
   isWithoutBase: true,

@@ -27,6 +27,7 @@ export type FileTechnique = Extract<
       | 'swap'
       | 'join'
       | 'commutator'
+      | 'blocks'
       | 'as'
       | 'remedy'
       | 'reshape'
@@ -62,7 +63,9 @@ const MUSTS = [
 /** Layers of a smaller box. */
 const sizes = () => array().of(number().integer().min(1).max(7).required()).length(3)
 
-const selectionOf = (as: AnySchema): AnySchema =>
+const caps = () => mixed().oneOf([1, 2, 3, 4, 5, 'last'])
+
+const selectionOf = (as: AnySchema, cap: AnySchema = caps()): AnySchema =>
   lazy(() =>
     object({
       as,
@@ -86,7 +89,7 @@ const selectionOf = (as: AnySchema): AnySchema =>
         .min(1)
         .max(3),
       circle: number().integer().min(1).max(6),
-      cap: mixed().oneOf([1, 2, 3, 4, 5, 'last']),
+      cap,
       but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
     }).noUnknown(unknownField),
   ) as unknown as AnySchema
@@ -94,6 +97,8 @@ const selectionOf = (as: AnySchema): AnySchema =>
 const selection = selectionOf(sizes())
 /** Of pieces of a smaller box. */
 const joinedSelection = selectionOf(sizes().required())
+/** Of the pieces of one cap. */
+const capSelection = selectionOf(sizes(), caps().required())
 
 const condition = object({
   layer: mixed().oneOf(['base', 'last']).default('base'),
@@ -142,6 +147,7 @@ const techniques: Record<FileTechnique, AnySchema> = {
     unknownField,
   ),
   commutator: object({ kind, select: selection }).noUnknown(unknownField),
+  blocks: object({ kind, select: capSelection }).noUnknown(unknownField),
   join: object({ kind, select: joinedSelection, sequences: sequences().required() }).noUnknown(
     unknownField,
   ),

@@ -153,6 +153,11 @@ export type Technique =
    * yet may move.
    */
   | { readonly kind: 'commutator'; readonly select: Selection }
+  /**
+   * A cap of a capped core, in blocks: a corner with its edge, two by two, two by three, then the bar that is left;
+   * each lifted in from another cap while the block so far is turned out of the way.
+   */
+  | { readonly kind: 'blocks'; readonly select: Selection }
   /** What stages of another school do, on the smaller box of that size that all is joined into. */
   | {
       readonly kind: 'as'

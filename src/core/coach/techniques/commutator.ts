@@ -78,7 +78,7 @@ export function doCommutators(
 /** The sequences of a stage: for its own pieces, where what the goals so far ask about matters. */
 export function kitOfCommutators(
   { puzzle, base }: { readonly puzzle: Puzzle; readonly base: Direction },
-  { select }: Commutators,
+  { select }: Pick<Commutators, 'select'>,
   goalBefore: readonly Condition[],
 ): MacrosByWay {
   // What rides on others has places too.
@@ -123,30 +123,58 @@ const oddness = memoised((puzzle: Puzzle, pieces: string): ReadonlySet<Turn> => 
   )
 })
 
-interface Way {
+export interface Way {
   readonly prefix: readonly Turn[]
   readonly turns: readonly Turn[]
   readonly parts?: Parts
+  /** Turns for each piece that comes home, or for what it is worth. */
+  readonly value: number
+}
+
+/** What else is asked of a way. */
+export interface Wish {
+  /** Pieces that are home and stay so. */
+  readonly keeps: readonly number[]
+  /** Turns of which one may come last, that moves nothing but what the stage is about. */
+  readonly closing: readonly Turn[]
+  /** The most that it can be worth if so many pieces come home. */
+  readonly mostWorth: (pieces: number) => number
+  /** What it is worth, in pieces, at most those that come home; from the states before the first turn and after each. */
+  readonly worth: (states: readonly State[]) => number
 }
 
 /** What brings the most home for its turns; of equal ones the easiest in the hand. */
-function bestWay(
+export function bestWay(
   { puzzle, base, hand }: StageContext,
   work: Workpiece,
   own: readonly number[],
   goalBefore: readonly Condition[],
   macros: MacrosByWay,
+  wish?: Wish,
 ): Way | undefined {
   const { state, frame } = work.held()
   const kept = [
     ...new Set(
       goalBefore
         .filter(({ must }) => must === 'looks home' || must === 'home')
-        .flatMap((condition) => [...piecesOf(puzzle, condition, base)]),
+        .flatMap((condition) => [...piecesOf(puzzle, condition, base)])
+        .concat(wish?.keeps ?? []),
     ),
   ]
-  const judge = new Judge(puzzle, frame, own, kept)
+  const judges = [undefined, ...(wish?.closing ?? [])].map((closing) => ({
+    judge: new Judge(puzzle, targetsBefore(puzzle, frame, closing), own, kept),
+    closing: closing ? [closing] : [],
+  }))
+  const [{ judge }] = judges
   const now = judge.begin(state)
+  const mostWorth = wish?.mostWorth ?? ((pieces: number) => pieces)
+  const worth = (turns: readonly Turn[], gain: number) => {
+    if (!wish) return gain
+    const states: State[] = [state]
+    for (const turn of turns)
+      states.push(turnFreely(puzzle, states[states.length - 1], turn, new Uint8Array(state)))
+    return wish.worth(states)
+  }
   let best: Way | undefined
   let [bestValue, bestCost] = [Infinity, Infinity]
   const mostGain = Math.min(own.length - now, MOST_GAIN)
@@ -156,8 +184,16 @@ function bestWay(
     turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
   const isOpen = new Uint8Array(WAYS)
   const tryFrom = (from: State, prefix: readonly Turn[], first: readonly Turn[] = []) => {
+    for (const each of judges) tryTo(each, from, prefix, first)
+  }
+  const tryTo = (
+    { judge, closing }: (typeof judges)[number],
+    from: State,
+    prefix: readonly Turn[],
+    first: readonly Turn[],
+  ) => {
     judge.begin(from)
-    const before = [...prefix, ...first]
+    const before = [...prefix, ...first, ...closing]
     const isOdd = isOddRow(before)
     const open = judge.ways()
     isOpen.fill(0)
@@ -172,22 +208,23 @@ function bestWay(
         // No more can come home than goes one of the ways that are left to go.
         let most = 0
         for (let i = begins[m]; i < begins[m + 1]; i++) most += isOpen[ways[i]]
-        if (first.length === 0 && length / most > bestValue) continue
+        if (first.length === 0 && length / mostWorth(most) > bestValue) continue
         const macro = row.macros[m]
         const gain = judge.after(macro) - now
         if (gain <= 0) continue
         if (odd && isOddRow(macro.turns) !== isOdd) continue
-        const turns = simplify(puzzle, [...first, ...macro.turns])
+        const turns = simplify(puzzle, [...first, ...macro.turns, ...closing])
         const all = [...prefix, ...turns]
-        const value = all.length / gain
-        if (value > bestValue) continue
+        if (all.length / mostWorth(gain) > bestValue) continue
+        const value = all.length / worth(all, gain)
+        if (value > bestValue || value === Infinity) continue
         const cost = handCost(all, hand)
         if (value === bestValue && cost >= bestCost) continue
         // A turn before that meets the set-up belongs to it.
         if (simplify(puzzle, all).length < all.length) continue
         if (goalBefore.length > 0 && !keeps(all)) continue
-        const parts = first.length === 0 ? macro.parts : undefined
-        best = { prefix, turns, ...(parts ? { parts } : {}) }
+        const parts = first.length + closing.length === 0 ? macro.parts : undefined
+        best = { prefix, turns, ...(parts ? { parts } : {}), value }
         ;[bestValue, bestCost] = [value, cost]
       }
     }
@@ -231,6 +268,12 @@ function bestWay(
   }
 }
 
+/** For each piece the rotation from which a last turn, if there is one, brings it home. */
+function targetsBefore(puzzle: Puzzle, frame: number, last: Turn | undefined): Uint8Array {
+  const home = new Uint8Array(puzzle.pieces.length).fill(frame)
+  return last ? turnFreely(puzzle, home, puzzle.turns[last.inverse], new Uint8Array(home)) : home
+}
+
 /** Counts what is home after a sequence, by what it moves alone. */
 class Judge {
   /** For each slot what it should show, and whether it did before. */
@@ -243,7 +286,8 @@ class Judge {
 
   constructor(
     private readonly puzzle: Puzzle,
-    private readonly frame: number,
+    /** For each piece the rotation that it should come to. */
+    private readonly target: Uint8Array,
     private readonly own: readonly number[],
     private readonly kept: readonly number[],
   ) {
@@ -251,8 +295,8 @@ class Judge {
     this.isKept = new Uint8Array(puzzle.slotCount)
     this.at = new Int16Array(puzzle.pieces.length)
     for (const p of [...own, ...kept])
-      this.wanted[puzzle.slot[24 * p + frame]] = puzzle.look[24 * p + frame]
-    for (const p of kept) this.isKept[puzzle.slot[24 * p + frame]] = 1
+      this.wanted[puzzle.slot[24 * p + target[p]]] = puzzle.look[24 * p + target[p]]
+    for (const p of kept) this.isKept[puzzle.slot[24 * p + target[p]]] = 1
   }
 
   /** How many are home in a state, from which sequences are then tried. */
@@ -275,13 +319,14 @@ class Judge {
 
   /** From where what is not home yet lies to where it could be. */
   ways(): number[] {
-    const { puzzle, frame, own, from, wanted } = this
+    const { puzzle, target, own, from, wanted, at } = this
     const { classOf } = lookClassesOf(puzzle)
     const isRight = (p: number) => {
       const at = 24 * p + from[p]
       return wanted[puzzle.slot[at]] === puzzle.look[at]
     }
-    const open = own.filter((home) => !isFilled(puzzle, from, home, frame))
+    const placeOf = (home: number) => puzzle.place[24 * home + target[home]]
+    const open = own.filter((home) => !isRight(at[placeOf(home)]))
     const classes = new Set(open.map((home) => classOf[home]))
     const loose = puzzle.pieces.flatMap((_, p) =>
       classes.has(classOf[p]) && !isRight(p) ? [p] : [],
@@ -289,7 +334,7 @@ class Judge {
     return open.flatMap((home) =>
       loose
         .filter((p) => classOf[p] === classOf[home])
-        .map((p) => wayFrom(puzzle.place[24 * p + from[p]], puzzle.place[24 * home + frame])),
+        .map((p) => wayFrom(puzzle.place[24 * p + from[p]], placeOf(home))),
     )
   }
 
