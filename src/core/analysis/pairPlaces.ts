@@ -4,6 +4,7 @@ import { ROTATION_COUNT, type Rotation } from '../rotation'
 import { sequence } from '../notation/sequence'
 import { turnFreely, type State } from '../state'
 import { areTogetherIn, shownIn, togetherIn, type Joined } from './joined'
+import { lookClassesOf } from './lookAlikes'
 
 export interface PairPlace {
   /** Its slot in the smaller box. */
@@ -54,17 +55,14 @@ export function piecesBySlot(puzzle: Puzzle, state: State): Int16Array {
   return at
 }
 
-/** The places, by their slots in the smaller box, where the parts of some of its pieces lie together. */
-export function fullPlaces(
-  puzzle: Puzzle,
-  joined: Joined,
-  wholes: readonly number[],
-  state: State,
-): ReadonlySet<number> {
+/** What lies joined where: by slot in the smaller box a piece of it, or one of its equals, and its rotation. */
+function joinedIn(puzzle: Puzzle, joined: Joined, wholes: readonly number[], state: State) {
   const shown = shownIn(puzzle, state)
-  return new Set(
+  return new Map(
     wholes.flatMap((whole) =>
-      togetherIn(puzzle, joined, shown, whole).map((r) => joined.small.slot[24 * whole + r]),
+      togetherIn(puzzle, joined, shown, whole).map(
+        (rotation) => [joined.small.slot[24 * whole + rotation], { whole, rotation }] as const,
+      ),
     ),
   )
 }
@@ -103,13 +101,17 @@ export interface Filled extends PairPlace {
   readonly pieces: readonly [number, number]
 }
 
-/** What turns do to the pairs of some pieces of the smaller box. */
+/**
+ * What turns do to the pairs of some pieces of the smaller box. Parts of equal ones may be taken for each other: of
+ * pairs that look the same only those that there are more of, or fewer, count.
+ */
 export interface Exchange {
-  /** Pieces that lie beside their partners afterwards and did not before. */
-  readonly joins: readonly number[]
-  /** Places whose two were a pair and lie in one place no longer. */
+  /** Pairs that there were not before, in their places afterwards. */
+  readonly makes: readonly Filled[]
+  /** How many pairs there are no longer, and which, where that is no matter of reading. */
+  readonly lost: number
   readonly parts: readonly Filled[]
-  /** The same of two that were none, but for places that something comes from that is joined. */
+  /** Places whose two were no pair and lie in one place no longer, but for those that something joined comes from. */
   readonly takesApart: readonly Filled[]
 }
 
@@ -121,30 +123,58 @@ export function exchangeOf(
   end: State,
 ): Exchange {
   const places = pairPlacesOf(puzzle, joined, wholes)
-  const filled = (state: State) => {
-    const at = piecesBySlot(puzzle, state)
-    const full = fullPlaces(puzzle, joined, wholes, state)
-    return places.map((place) => ({
-      ...place,
-      pieces: [at[place.slots[0]], at[place.slots[1]]] as const,
-      isPair: full.has(place.id),
-    }))
+  const [before, after] = [from, end].map((state) => filledIn(puzzle, joined, wholes, state))
+  const { classOf } = lookClassesOf(puzzle)
+  const sorted = (pieces: readonly number[], by: (p: number) => number) =>
+    pieces
+      .map(by)
+      .sort((x, y) => x - y)
+      .join()
+  // Equal ones of another orbit cannot be taken for these.
+  const orbitOf = (whole: number) =>
+    Math.min(...joined.ways[whole].map((r) => joined.small.slot[24 * whole + r]))
+  const lookOf = ({ whole, pieces }: Filled) =>
+    `${orbitOf(whole)}: ${sorted(pieces, (p) => classOf[p])}`
+  const themselves = ({ pieces }: Filled) => sorted(pieces, (p) => p)
+  const pairs = (all: typeof before) => all.filter(({ isPair }) => isPair)
+  const [were, are] = [pairs(before), pairs(after)]
+  const without = (all: readonly Filled[], others: readonly Filled[]) => {
+    const known = new Set(others.map(themselves))
+    return all.filter((pair) => !known.has(themselves(pair)))
   }
-  const [before, after] = [filled(from), filled(end)]
-  const paired = (all: typeof before) =>
-    all.flatMap(({ isPair, pieces }) => (isPair ? [...pieces] : []))
-  const were = new Set(paired(before))
-  const joins = paired(after).filter((p) => !were.has(p))
+  const [come, gone] = [without(are, were), without(were, are)]
+  const paired = new Set(were.flatMap(({ pieces }) => [...pieces]))
+  const newTo = ({ pieces }: Filled) => pieces.filter((p) => !paired.has(p)).length
+  const looks = [...new Set([...come, ...gone].map(lookOf))]
+  const changes = looks.map((look) => {
+    const own = (all: readonly Filled[]) => all.filter((pair) => lookOf(pair) === look)
+    const gain = own(come).length - own(gone).length
+    return { gain, come: own(come).sort((x, y) => newTo(y) - newTo(x)), gone: own(gone) }
+  })
   const placeAt = new Map(places.flatMap(({ id, slots }) => slots.map((slot) => [slot, id])))
   const placeNow = (p: number) => placeAt.get(puzzle.slot[24 * p + end[p]])
-  const parted = before.filter(({ pieces: [a, b] }) => placeNow(a) !== placeNow(b))
+  const used = new Set(come.flatMap(({ pieces }) => [...pieces]))
   return {
-    joins,
-    parts: parted.filter(({ isPair }) => isPair),
-    takesApart: parted.filter(
-      ({ isPair, pieces }) => !isPair && !pieces.some((p) => joins.includes(p)),
+    makes: changes.flatMap((each) => each.come.slice(0, Math.max(0, each.gain))),
+    lost: changes.reduce((sum, { gain }) => sum + Math.max(0, -gain), 0),
+    parts: changes.flatMap((each) => (each.gain === -each.gone.length ? each.gone : [])),
+    takesApart: before.filter(
+      ({ isPair, pieces: [one, other] }) =>
+        !isPair && placeNow(one) !== placeNow(other) && !used.has(one) && !used.has(other),
     ),
   }
+}
+
+/** What lies in each place of a pair, and whether it is one. */
+function filledIn(puzzle: Puzzle, joined: Joined, wholes: readonly number[], state: State) {
+  const at = piecesBySlot(puzzle, state)
+  const full = joinedIn(puzzle, joined, wholes, state)
+  return pairPlacesOf(puzzle, joined, wholes).map((place) => ({
+    ...place,
+    ...full.get(place.id),
+    pieces: [at[place.slots[0]], at[place.slots[1]]] as const,
+    isPair: full.has(place.id),
+  }))
 }
 
 /** Two places that a half turn of a slice takes half of to each other. */

@@ -48,12 +48,7 @@ interface Grown {
 export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   const { puzzle } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
-  const full = wholesIn(puzzle, joined, scene.end, aim.of)
-  const grown = aim.of.flatMap((whole, i) =>
-    aim.after[i] > aim.before[i]
-      ? [grownTo(scene, joined, whole, aim.after[i], full.get(whole))]
-      : [],
-  )
+  const grown = grownIn(scene, joined, aim)
   const isPair = grown.every(({ size }) => size === 2)
   const lines = isPair
     ? grown.map((each) => pairLine(scene, joined, each))
@@ -104,6 +99,34 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   }
 }
 
+/** What more lies together of. */
+function grownIn(scene: PieceScene, joined: Joined, aim: Join): Grown[] {
+  const { puzzle, stage, base, state, end } = scene
+  const isPlaced = stage.goal.some(
+    (condition) =>
+      condition.must !== 'together' &&
+      piecesOf(puzzle, condition, base).some((p) => aim.of.includes(joined.wholeOf[p])),
+  )
+  // Of pairs that may lie anywhere equal ones can be taken for each other.
+  if (!isPlaced && aim.of.every((whole) => joined.partsOf[whole].length === 2))
+    return exchangeOf(puzzle, joined, aim.of, state, end).makes.map(
+      ({ whole, rotation, pieces }) => ({
+        whole,
+        after: 2,
+        size: 2,
+        together: pieces,
+        come: pieces,
+        rotation,
+      }),
+    )
+  const full = wholesIn(puzzle, joined, end, aim.of)
+  return aim.of.flatMap((whole, i) =>
+    aim.after[i] > aim.before[i]
+      ? [grownTo(scene, joined, whole, aim.after[i], full.get(whole))]
+      : [],
+  )
+}
+
 /**
  * What a pair costs: two that lie in one place and are no pair are taken apart for it, those that are joined only
  * where nothing else will do; the last two have nothing of the kind.
@@ -111,7 +134,7 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
 function costWords(scene: PieceScene, joined: Joined, aim: Join): string[] {
   const { puzzle, state, end } = scene
   const { partsOf } = joined
-  const { takesApart, parts } = exchangeOf(puzzle, joined, aim.of, state, end)
+  const { takesApart, lost, parts } = exchangeOf(puzzle, joined, aim.of, state, end)
   const before = aim.of.filter((whole, i) => aim.before[i] < partsOf[whole].length)
   const after = aim.of.filter((whole, i) => aim.after[i] < partsOf[whole].length)
   const isLastTwo = before.length === 2 && after.length === 0
@@ -124,11 +147,11 @@ function costWords(scene: PieceScene, joined: Joined, aim: Join): string[] {
       : names.length <= MOST_NAMES
         ? [`Taken apart for it: what lies at ${listed(names)}, no pair yet.`]
         : [`Taken apart for it: what lies in ${inWords(names.length)} places, no pairs yet.`]),
-    ...(parts.length === 0
+    ...(lost === 0
       ? []
-      : parts.length === 1
+      : lost === 1 && parts.length === 1
         ? [`The pair at ${named(parts).join()} is parted for it.`]
-        : [`${capital(inWords(parts.length))} pairs are parted for it.`]),
+        : [`${capital(plural(lost, 'pair'))} ${lost === 1 ? 'is' : 'are'} parted for it.`]),
     ...(isLastTwo
       ? aim.isByStrips
         ? stripWords(scene, joined, aim)

@@ -151,19 +151,47 @@ class Pairs {
   private smallName = (moment: Moment, place: number): string | undefined =>
     placeNamesOf(this.told.joined.small, moment.frame).names[place]
 
-  /** Pairs whose two lie in one place no longer. */
+  /** Pairs of one look and orbit that there are fewer of afterwards. */
   parted(): string[] {
     const one = /The pair at (the .+?) is parted for it\./.exec(this.note)
-    const some = /(\w+) pairs are parted for it\./.exec(this.note)
+    const some = /(\w+) pairs? (?:is|are) parted for it\./.exec(this.note)
     if (!one && !some) return []
-    const places = this.places().filter((place) => {
-      const [a, b] = this.lyingIn(this.held, place).map((p) => this.placeOf(this.end, p))
-      return this.isPair(this.held, place) && a !== b
+    const { own, puzzle, scheme } = this.told
+    const orbitOf = (place: number) => {
+      const whole = own.find((each) => this.reach(each).includes(place)) ?? -1
+      return Math.min(...this.reach(whole))
+    }
+    const all = (moment: Moment) =>
+      this.places()
+        .filter((place) => this.isPair(moment, place))
+        .map((place) => {
+          const both = this.lyingIn(moment, place)
+          const look = both.map((p) => who(puzzle, scheme, p)).sort()
+          return { place, look: `${orbitOf(place)} ${look.join()}`, pieces: both.sort().join() }
+        })
+    const [before, after] = [all(this.held), all(this.end)]
+    const fewer = [...new Set(before.map(({ look }) => look))].map((look) => {
+      const count = (pairs: typeof before) => pairs.filter((each) => each.look === look).length
+      return { look, by: Math.max(0, count(before) - count(after)) }
     })
+    const lost = fewer.reduce((sum, { by }) => sum + by, 0)
+    const gone = before.filter(
+      (each) =>
+        fewer.some(({ look, by }) => look === each.look && by > 0) &&
+        after.every(({ pieces }) => pieces !== each.pieces),
+    )
     const isSo = one
-      ? places.length === 1 && this.smallName(this.held, places[0]) === one[1]
-      : inWords(places.length) === some?.[1].toLowerCase()
+      ? lost === 1 && gone.length === 1 && this.smallName(this.held, gone[0].place) === one[1]
+      : inWords(lost) === some?.[1].toLowerCase()
     return isSo ? [] : [`parted is something else: ${this.note}`]
+  }
+
+  /** Places of the smaller box that a piece of it can come to. */
+  private reach(whole: number): number[] {
+    const { joined } = this.told
+    return (joined.ways[whole] ?? []).map(
+      (r) => homeFilled(joined.small, this.end.frame, whole, r) ?? -1,
+    )
   }
 
   takenApart(): string[] {
@@ -233,12 +261,12 @@ class Pairs {
     // Of the kind no more is exchanged than is told, but for the two pairs at first.
     const named = (i: number) => told[i].flatMap(([, a, b]) => [a, b])
     const kind = new Set(
-      joined.ways.flatMap((ways, whole) => {
-        const reach = ways.map((r) => homeFilled(joined.small, this.end.frame, whole, r) ?? -1)
+      own.flatMap((whole) => {
+        const reach = this.reach(whole)
         const isTold = reach.some((place) =>
           named(0).includes(this.smallName(this.held, place) ?? ''),
         )
-        return isTold && own.includes(whole) ? reach : []
+        return isTold ? reach : []
       }),
     )
     const count = (i: number) =>

@@ -41,11 +41,12 @@ export function rivalsOf(search: Search, state: State, chosen: Way): Rival[] {
   const { judge, wholes } = search
   if (judge.partsInAll !== 2 * wholes.length) return []
   const { puzzle, joined } = search
-  const { joins, takesApart } = exchangeOf(puzzle, joined, wholes, state, chosen.end)
-  if (takesApart.length === 0 || joins.length === 0) return []
+  const { makes, takesApart } = exchangeOf(puzzle, joined, wholes, state, chosen.end)
+  if (takesApart.length === 0 || makes.length === 0) return []
+  const [pair] = makes[0].pieces
   const taken = new Set(takesApart.map(({ id }) => id))
   const found = new Map<number, Offer>()
-  for (const each of exchanges(search, state, joins[0])) {
+  for (const each of exchanges(search, state, pair)) {
     const { id } = each.apart
     const known = found.get(id)
     if (!taken.has(id) && (!known || compared(each, known) < 0)) found.set(id, each)
@@ -55,7 +56,7 @@ export function rivalsOf(search: Search, state: State, chosen: Way): Rival[] {
     .slice(0, MOST_RIVALS)
     .map(({ way, apart }) => ({
       pieces: apart.pieces,
-      pair: joins[0],
+      pair,
       turns: [...way.prefix, ...way.turns].map(({ name }) => name),
     }))
 }
@@ -89,8 +90,13 @@ function exchanges(search: Search, state: State, piece: number): Offer[] {
       if (judge.mostBy(macro) === 0 || judge.after(macro) <= now) return []
       const end = doSequence(macro, from)
       if (!isJoined(puzzle, joined, wholes, piece, end) || !judge.keeps(end)) return []
-      const { takesApart, parts } = exchangeOf(puzzle, joined, wholes, state, end)
-      if (takesApart.length !== 1 || parts.length > 0) return []
+      const { takesApart, makes, lost } = exchangeOf(puzzle, joined, wholes, state, end)
+      if (
+        takesApart.length !== 1 ||
+        lost > 0 ||
+        makes.every(({ pieces }) => !pieces.includes(piece))
+      )
+        return []
       const way = { prefix: prefix.turns, turns: macro.turns, end }
       const cost = handCost([...prefix.turns, ...macro.turns], hand)
       return [{ way, apart: takesApart[0], cost }]
