@@ -8,6 +8,8 @@ import {
   pairPlacesOf,
   piecesBySlot,
   sharingPlaces,
+  type ByStrips,
+  type Filled,
   type PairPlace,
   type Strip,
 } from '../analysis/pairPlaces'
@@ -17,7 +19,7 @@ import { whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { leavesOpen } from './naming'
 import { nthTurn } from './nthTurn'
-import type { State } from '../state'
+import { turnFreely, type State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
@@ -50,11 +52,14 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
   const joined = joinedAs(puzzle, aim.size) as Joined
   const grown = grownIn(scene, joined, aim)
   const isPair = grown.every(({ size }) => size === 2)
+  const told = aim.isByStrips
+    ? joinedByStrips(scene, joined, aim)
+    : { grown, turns: turnsOf(scene) }
   const lines = isPair
-    ? grown.map((each) => pairLine(scene, joined, each))
+    ? told.grown.map((each) => pairLine(scene, joined, each, told.turns))
     : comingLines(scene, grown)
   const isTold = lines.length > 0 && lines.length <= MOST_LINES
-  const all = [...new Set(grown.flatMap(({ together }) => [...together]))]
+  const all = [...new Set(told.grown.flatMap(({ together }) => [...together]))]
   const lit = ids(puzzle, all)
   // Many are not told one by one.
   const names =
@@ -102,23 +107,15 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
 /** What more lies together of. */
 function grownIn(scene: PieceScene, joined: Joined, aim: Join): Grown[] {
   const { puzzle, stage, base, state, end } = scene
+  const changed = aim.of.filter((_, i) => aim.after[i] !== aim.before[i])
   const isPlaced = stage.goal.some(
     (condition) =>
       condition.must !== 'together' &&
-      piecesOf(puzzle, condition, base).some((p) => aim.of.includes(joined.wholeOf[p])),
+      piecesOf(puzzle, condition, base).some((p) => changed.includes(joined.wholeOf[p])),
   )
   // Of pairs that may lie anywhere equal ones can be taken for each other.
   if (!isPlaced && aim.of.every((whole) => joined.partsOf[whole].length === 2))
-    return exchangeOf(puzzle, joined, aim.of, state, end).makes.map(
-      ({ whole, rotation, pieces }) => ({
-        whole,
-        after: 2,
-        size: 2,
-        together: pieces,
-        come: pieces,
-        rotation,
-      }),
-    )
+    return exchangeOf(puzzle, joined, aim.of, state, end).makes.map(grownPair)
   const full = wholesIn(puzzle, joined, end, aim.of)
   return aim.of.flatMap((whole, i) =>
     aim.after[i] > aim.before[i]
@@ -186,14 +183,37 @@ const placeName = (
   { whole, rotation }: PairPlace,
 ): string => whereNow(small, frame, whole, rotation) ?? 'outside the finished shape'
 
+function stripsIn(scene: PieceScene, joined: Joined, aim: Join): ByStrips {
+  const apart = aim.of.filter((_, i) => aim.before[i] < aim.after[i])
+  const places = pairPlacesOf(scene.puzzle, joined, sharingPlaces(joined, aim.of, apart))
+  const found = byStrips(scene.puzzle, places, scene.state, turnsOf(scene))
+  if (!found) throw new Error('the last two are not joined by equal strips')
+  return found
+}
+
+/** The pairs that the first slice joins: what equal strips exchange later is not seen. */
+function joinedByStrips(scene: PieceScene, joined: Joined, aim: Join) {
+  const { puzzle, state } = scene
+  const { joins, states } = stripsIn(scene, joined, aim)
+  const turns = turnsOf(scene).slice(0, joins + 1)
+  const open = turnFreely(puzzle, states[0], turns[joins], new Uint8Array(state.length))
+  return { turns, grown: exchangeOf(puzzle, joined, aim.of, state, open).makes.map(grownPair) }
+}
+
+const grownPair = ({ whole, rotation, pieces }: Filled): Grown => ({
+  whole,
+  after: 2,
+  size: 2,
+  together: pieces,
+  come: pieces,
+  rotation,
+})
+
 /** How the last two are joined where nothing else can be taken apart. */
 function stripWords(scene: PieceScene, joined: Joined, aim: Join): string[] {
-  const { puzzle, scheme, state } = scene
-  const apart = aim.of.filter((_, i) => aim.before[i] < aim.after[i])
-  const places = pairPlacesOf(puzzle, joined, sharingPlaces(joined, aim.of, apart))
+  const { puzzle, scheme } = scene
   const turns = turnsOf(scene)
-  const found = byStrips(puzzle, places, state, turns)
-  if (!found) throw new Error('the last two are not joined by equal strips')
+  const found = stripsIn(scene, joined, aim)
   /** 'the front one of … and the back one of … both hold red centres' */
   const told = (strips: readonly Strip[], at: State) => {
     const pieces = piecesBySlot(puzzle, at)
@@ -295,7 +315,12 @@ const rotationsInto = (small: Joined['small'], piece: number, slot: number): Rot
   )
 
 /** 'The edges with white and red are the upper one of … and the left one of … 2R2 joins them: …' */
-function pairLine(scene: PieceScene, joined: Joined, { whole, together }: Grown): RouteLine {
+function pairLine(
+  scene: PieceScene,
+  joined: Joined,
+  { whole, together }: Grown,
+  turns: readonly Turn[],
+): RouteLine {
   const { puzzle, scheme, state, frame } = scene
   const [a, b] = together.map((p) => placeIn(scene, frame, state, p))
   const [one, other] = together.map((p) => who(puzzle, scheme, p))
@@ -305,19 +330,19 @@ function pairLine(scene: PieceScene, joined: Joined, { whole, together }: Grown)
       : `${capital(one)} is ${a}. Its partner is ${b}.`
   return {
     piece: puzzle.pieces[together[0]].id,
-    sentence: [told, ...joiningWords(scene, joined, whole, together)].join(' '),
+    sentence: [told, ...joiningWords(scene, joined, whole, together, turns)].join(' '),
   }
 }
 
-/** By which turn two come together, and from where: a half turn joins what lies across from its place. */
+/** By which of some turns two come together, and from where: a half turn joins what lies across from its place. */
 function joiningWords(
   scene: PieceScene,
   joined: Joined,
   whole: number,
   together: readonly number[],
+  turns: readonly Turn[],
 ): string[] {
   const { puzzle, state, frame } = scene
-  const turns = turnsOf(scene)
   const pair = [together[0], together[1]] as const
   const found = joiningOf(puzzle, joined, whole, pair, state, turns)
   if (!found) return []
@@ -328,7 +353,7 @@ function joiningWords(
   const by = now === then ? '' : `, by then ${then},`
   const how = inverse === index ? ' across' : ''
   return [
-    `${capital(nthTurn(turns, at))} joins them: it brings the ${which[0]}${by}${how} to the ${which[1]}.`,
+    `${capital(nthTurn(turnsOf(scene), at))} joins them: it brings the ${which[0]}${by}${how} to the ${which[1]}.`,
   ]
 }
 

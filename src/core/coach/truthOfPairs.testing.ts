@@ -119,9 +119,15 @@ class Pairs {
       this.placeOf(moment, moves) === this.placeOf(moment, waits)
     const afterwards = step.turns.slice(number).map((_, i) => at(number + i + 1))
     const slot = (moment: Moment, p: number) => puzzle.slot[24 * p + moment.state[p]]
+    // What equal strips exchange is not seen: each lies in a pair all the same.
+    const stays = this.note.includes('strips are made equal')
+      ? (moment: Moment) =>
+          [moves, waits].every((p) => this.isPair(moment, this.placeOf(moment, p)))
+      : areJoined
     const isSo =
       !areJoined(before) &&
-      afterwards.every(areJoined) &&
+      areJoined(afterwards[0]) &&
+      afterwards.every(stays) &&
       slot(before, waits) === slot(afterwards[0], waits) &&
       this.nameOf(before, moves) === (then ?? this.nameOf(this.held, moves)) &&
       (across !== undefined) ===
