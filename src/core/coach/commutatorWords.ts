@@ -122,11 +122,24 @@ function lineTo(scene: PieceScene, home: number): RouteLine {
 
 /** Whether what comes home has lain together before as it does then. */
 function isBlock(scene: PieceScene, come: readonly number[]): boolean {
-  const { state, end } = scene
+  const { puzzle, state, end } = scene
+  if (puzzle.definition.mechanism.kind === 'capped' && !areBeside(puzzle, come)) return false
   const [first, ...others] = come.map((home) => fillerOf(scene, home))
   return (
     others.length > 0 && others.every((p) => state[p] === state[first] && end[p] === end[first])
   )
+}
+
+/** Whether some homes hang together, cell by cell. */
+function areBeside({ pieces }: Puzzle, homes: readonly number[]): boolean {
+  const [first, ...rest] = homes
+  const reached = [first]
+  for (const home of reached)
+    for (const other of rest) {
+      const step = subtract(average(pieces[home].cells), average(pieces[other].cells))
+      if (!reached.includes(other) && dot(step, step) < 1.5) reached.push(other)
+    }
+  return reached.length === homes.length
 }
 
 /** 'edge bit' where all are of one kind, else 'piece'. */

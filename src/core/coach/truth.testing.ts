@@ -1051,6 +1051,13 @@ class Card {
       const pieces = lines.map(({ piece }) => puzzle.pieces.findIndex(({ id }) => id === piece))
       const isOne = ({ state }: Moment) => new Set(pieces.map((p) => state[p])).size === 1
       this.claim(pieces.length > 1 && isOne(this.held) && isOne(this.end), `no block: ${note}`)
+      const between = (a: number, b: number) =>
+        length(subtract(puzzle.pieces[a].cells[0], puzzle.pieces[b].cells[0]))
+      this.claim(
+        mechanism.kind !== 'capped' ||
+          pieces.every((a) => pieces.some((b) => a !== b && between(a, b) < 1.2)),
+        `they do not hang together: ${note}`,
+      )
     }
     const heart = /a commutator: (.+), then (\S+), then both taken back/.exec(note)
     if (!heart) return
