@@ -115,15 +115,37 @@ export interface Exchange {
   readonly takesApart: readonly Filled[]
 }
 
-export function exchangeOf(
+export const exchangeOf = (
   puzzle: Puzzle,
   joined: Joined,
   wholes: readonly number[],
   from: State,
   end: State,
+): Exchange => exchangesFrom(puzzle, joined, wholes, from)(end)
+
+/** The same for many ends. */
+export function exchangesFrom(
+  puzzle: Puzzle,
+  joined: Joined,
+  wholes: readonly number[],
+  from: State,
+): (end: State) => Exchange {
+  const before = filledIn(puzzle, joined, wholes, from)
+  return (end) =>
+    between(puzzle, joined, wholes, before, filledIn(puzzle, joined, wholes, end), end)
+}
+
+type FilledPlaces = ReturnType<typeof filledIn>
+
+function between(
+  puzzle: Puzzle,
+  joined: Joined,
+  wholes: readonly number[],
+  before: FilledPlaces,
+  after: FilledPlaces,
+  end: State,
 ): Exchange {
   const places = pairPlacesOf(puzzle, joined, wholes)
-  const [before, after] = [from, end].map((state) => filledIn(puzzle, joined, wholes, state))
   const { classOf } = lookClassesOf(puzzle)
   const sorted = (pieces: readonly number[], by: (p: number) => number) =>
     pieces
@@ -136,7 +158,7 @@ export function exchangeOf(
   const lookOf = ({ whole, pieces }: Filled) =>
     `${orbitOf(whole)}: ${sorted(pieces, (p) => classOf[p])}`
   const themselves = ({ pieces }: Filled) => sorted(pieces, (p) => p)
-  const pairs = (all: typeof before) => all.filter(({ isPair }) => isPair)
+  const pairs = (all: FilledPlaces) => all.filter(({ isPair }) => isPair)
   const [were, are] = [pairs(before), pairs(after)]
   const without = (all: readonly Filled[], others: readonly Filled[]) => {
     const known = new Set(others.map(themselves))

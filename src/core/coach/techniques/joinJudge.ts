@@ -307,8 +307,13 @@ function countingLooks(
     places.forEach((rows, place) => {
       if (2 * bestIn[place] === rows[0].length) return
       rows.forEach((row, r) => {
-        for (let i = 0; i < row.length; i += 2)
-          if (shown[row[i]] !== row[i + 1]) helps[cells[place][r][i / 2]] = 1
+        const missing = bestIn[place] + 1 - matches(row, shown)
+        // Of a pair of which there is nothing yet both must come for one to be gained.
+        const help = row.length === 4 && missing === 2 ? 1 : 2
+        for (let i = 0; i < row.length; i += 2) {
+          const cell = cells[place][r][i / 2]
+          if (shown[row[i]] !== row[i + 1] && helps[cell] < help) helps[cell] = help
+        }
       })
     })
   }
@@ -336,7 +341,7 @@ function countingLooks(
         const number = p < 0 ? -1 : asked[24 * p + table[24 * p + from[p]]]
         if (number >= 0) most += helps[number]
       }
-      return most
+      return most >> 1
     },
     after: ({ table, moved }) => {
       // Only what moves is looked at again, and put back.
@@ -368,7 +373,18 @@ function countingLooks(
   }
 }
 
-function waysOf(
+const known = new WeakMap<Joined, Map<string, Ways>>()
+
+function waysOf(puzzle: Puzzle, joined: Joined, whole: number, frame: Rotation | undefined): Ways {
+  const own = known.get(joined) ?? new Map<string, Ways>()
+  known.set(joined, own)
+  const key = `${whole} ${frame}`
+  const ways = own.get(key) ?? findWays(puzzle, joined, whole, frame)
+  own.set(key, ways)
+  return ways
+}
+
+function findWays(
   puzzle: Puzzle,
   { small, partsOf, ways }: Joined,
   whole: number,

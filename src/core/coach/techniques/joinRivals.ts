@@ -1,6 +1,6 @@
 /** What may be taken apart for a pair: other places whose two are no pair, each with the turns that join the same pair. */
 import type { Joined } from '../../analysis/joined'
-import { exchangeOf, isJoined, type Filled } from '../../analysis/pairPlaces'
+import { exchangeOf, exchangesFrom, isJoined, type Filled } from '../../analysis/pairPlaces'
 import { handCost, type Hand } from '../../notation/handCost'
 import { doSequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
@@ -83,6 +83,7 @@ function exchanges(search: Search, state: State, piece: number): Offer[] {
   const macros = macrosOf(puzzle, technique.sequences.join('|'))
   const size = (technique.select.as as Vector).join()
   const now = judge.begin(state)
+  const exchangeAt = exchangesFrom(puzzle, joined, wholes, state)
   return prefixesFor(puzzle, `${size} 1 ${judge.pieces.join()}`).flatMap((prefix) => {
     const from = doSequence(prefix, state)
     judge.begin(from)
@@ -90,7 +91,7 @@ function exchanges(search: Search, state: State, piece: number): Offer[] {
       if (judge.mostBy(macro) === 0 || judge.after(macro) <= now) return []
       const end = doSequence(macro, from)
       if (!isJoined(puzzle, joined, wholes, piece, end) || !judge.keeps(end)) return []
-      const { takesApart, makes, lost } = exchangeOf(puzzle, joined, wholes, state, end)
+      const { takesApart, makes, lost } = exchangeAt(end)
       if (
         takesApart.length !== 1 ||
         lost > 0 ||
