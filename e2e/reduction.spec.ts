@@ -14,11 +14,15 @@ async function stepUntil(page: Page, says: Locator, most: number) {
 async function regripWhileOpen(page: Page, slice: RegExp) {
   const owed = page.getByRole('region', { name: 'Debts' }).getByText(slice)
   const next = page.getByRole('button', { name: /^Next/ })
-  for (let turn = 0; turn < 8 && !(await owed.isVisible()); turn++) await next.click()
+  for (let turn = 0; turn < 24 && !(await owed.isVisible()); turn++) await next.click()
   await expect(owed).toBeVisible()
+  const lanterns = page.getByRole('listitem').filter({ hasText: /done$/ })
+  const lit = await lanterns.count()
   await page.keyboard.press('y')
   const early = page.getByText(/was turned while .* is owed/)
   await expect(early).toBeVisible()
+  // The hold alone loses nothing of what is done.
+  await expect(lanterns).toHaveCount(lit)
   await page.getByRole('button', { name: 'Take it back' }).click()
   await expect(early).toBeHidden()
 }
@@ -63,7 +67,27 @@ test('a 4x4x5 goes through its bars, a slice open and a re-grip warned of, and t
   await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
   const card = cardOf(page)
   await stepUntil(page, page.getByText('The two parts of every bar lie side by side.'), 20)
+  await expect(card).toContainText(/2[UDFBRL]2 joins them: it brings the \w+.* across to the \w+\./)
+  // Another pair may be taken apart for it: the card then tells of that one.
+  await card.getByText(/^Or take apart something else/).click()
+  const offer = card.getByRole('listitem').filter({ hasText: 'What lies at' }).first()
+  const place = /What lies at (the .+?): /.exec(await offer.innerText())?.[1]
+  await offer.getByRole('button', { name: 'Take it' }).click()
+  await expect(card).toContainText(`Taken apart for it: what lies at ${place}, no pair yet.`)
   await regripWhileOpen(page, /^2[UDFBRL]2$/)
   await stepUntil(page, card.getByText(/no turns that keep all joined can finish this/), 40)
   await stepsUntilHome(page, 20)
+})
+
+test('the last two bars of a 4x4x5 are joined by equal strips', async ({ page }) => {
+  const scramble =
+    "U2 2D 2R2 2U D' 2R2 U 2U2 2D D 2L2 2U' D F2 D2 U 2U 2B2 2D' 2L2 2U 2D' D' F2 2R2 2U' 2D2 U' F2 2B2 2D' 2U2 U2 D F2 D2 U' F2 2R2 2U2 2L2 F2 D2 2L2 2D U2 2U' 2R2 2D' 2U"
+  await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
+  const card = cardOf(page)
+  await stepUntil(page, card.getByText('They are the last two, so strips are made equal.'), 20)
+  await expect(card).toContainText(
+    /Before the first 2[UDFBRL]2: the .+ and the .+ both hold \w+ centres; so/,
+  )
+  await page.getByRole('button', { name: /^Step/ }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: /^Bars, done$/ })).toHaveCount(1)
 })

@@ -90,8 +90,11 @@ export function Bench({
   const smaller = useSmaller(puzzle, card?.as, bench.state)
   const school = trail && must(schoolNamed(given.puzzleId, trail.route.school))
 
+  // A turn of the whole puzzle loses nothing by itself.
+  const isRegripped =
+    bench.deviation?.slip === 'regrip' && bench.made?.stood.deviation === undefined
   // On the way of the plan a stage that is behind stays lit, whatever is borrowed from it meanwhile.
-  const behind = trail && !bench.deviation ? (trail.stageOfStep[step] ?? 0) : 0
+  const behind = trail && (!bench.deviation || isRegripped) ? (trail.stageOfStep[step] ?? 0) : 0
   const met = trail && school ? stagesMet(puzzle, school, trail.route, bench.state) : 0
   const lit = Math.max(met, behind)
   const stage = trail ? (trail.stageOfStep[step] ?? trail.route.stages.length - 1) : 0
