@@ -1,8 +1,10 @@
 /** What turns never change, in words: odd and even of exchanges, sums of twists. */
 import type { Puzzle } from '../puzzle/compile'
 import { kindPlural, listed } from '../words'
+import { IDENTITY } from '../rotation'
 import { coordinatesFor } from './invariants'
 import type { Orbit } from './orbits'
+import { placeNamesOf } from './placeNames'
 
 /** What the vectors of all turns have in common, in words. */
 export function invariantWords(
@@ -14,8 +16,9 @@ export function invariantWords(
     listed([...new Set(places.map((p) => kindPlural(puzzle.pieces[p].kind)))])
   const nameOf = (orbit: Orbit) => {
     const isOnly = orbits.filter((other) => kindsOf(other) === kindsOf(orbit)).length === 1
-    if (orbit.places.length === 1) return `the piece ${puzzle.pieces[orbit.places[0]].id}`
-    const which = isOnly ? '' : ` of the orbit of ${puzzle.pieces[orbit.places[0]].id}`
+    const place = placeNamesOf(puzzle, IDENTITY).names[orbit.places[0]]
+    if (orbit.places.length === 1) return place
+    const which = isOnly ? '' : ` of the orbit of ${place}`
     return `the ${orbit.places.length} ${kindsOf(orbit)}${which}`
   }
   const columns = coordinatesFor(orbits).map((coordinate, c) => ({

@@ -1,6 +1,6 @@
 'use client'
 
-import { coloursOf, factWords } from '@/core/analysis/anatomy'
+import { coloursOf, factWords, placeWords } from '@/core/analysis/anatomy'
 import { fitOf } from '@/core/analysis/fit'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
@@ -76,8 +76,7 @@ export function PieceCard({
 function whereNow(puzzle: Puzzle, state: State, piece: number): string {
   const slot = puzzle.slot[24 * piece + state[piece]]
   if (slot >= puzzle.pieces.length) return 'Now it lies outside the finished shape.'
-  const at =
-    slot === piece ? 'Now it is in its own place' : `Now it is at ${puzzle.pieces[slot].id}`
+  const at = slot === piece ? 'Now it is in its own place' : `Now it is ${placeWords(puzzle, slot)}`
   return {
     home: `${at} and looks right there.`,
     shape: `${at}; its shape fits, its colours do not.`,
