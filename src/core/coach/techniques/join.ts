@@ -5,12 +5,11 @@
  */
 import { layersOf } from '../../analysis/layers'
 import { simplify } from '../../notation/rewrite'
-import { handCost, type Hand } from '../../notation/handCost'
+import { handCost } from '../../notation/handCost'
 import { doSequence, type Sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import type { Joined } from '../../analysis/joined'
 import type { Vector } from '../../rotation'
-import type { Condition, Technique } from '../../schools/school'
+import type { Condition } from '../../schools/school'
 import { isSolved, turnFreely, type State } from '../../state'
 import {
   asConjugate,
@@ -19,7 +18,7 @@ import {
   type StageContext,
   type Workpiece,
 } from '../workpiece'
-import { judgeFor, wholesOf, type Judge } from './joinJudge'
+import { judgeFor, wholesOf } from './joinJudge'
 import {
   goesBy,
   isFresh,
@@ -29,8 +28,15 @@ import {
   writtenCycle,
   type Macro,
 } from './joinMacros'
-import { wayByStrips } from './joinStrips'
 import { rivalsOf, wayTakingApart } from './joinRivals'
+import {
+  areAllPairs,
+  lengthOf,
+  type JoinSearch,
+  type JoinTechnique,
+  type JoinWay,
+} from './joinSearch'
+import { wayByStrips } from './joinStrips'
 import { doRest } from './universally'
 
 /** Turns of outer layers before a sequence. */
@@ -45,8 +51,6 @@ const STEP_LIMIT = 60
 /** Said where the rest goes piece by piece. */
 export const NO_WAY_ON =
   'No sequence of this school leads on from here, so what is left goes piece by piece.'
-
-type JoinTechnique = Extract<Technique, { kind: 'join' }>
 
 export function joinParts(
   context: StageContext,
@@ -98,38 +102,20 @@ const isInner = (puzzle: Puzzle, { grip }: Turn): boolean =>
 
 /** As the solver asks: another place is taken apart for the same pair. */
 function wayAsWished(
-  search: Search,
+  search: JoinSearch,
   { prefer, first }: StageContext,
   state: State,
-): Way | undefined {
+): JoinWay | undefined {
   return prefer === undefined || first === undefined
     ? undefined
     : wayTakingApart(search, state, first, prefer)
-}
-
-interface Way {
-  readonly prefix: readonly Turn[]
-  readonly turns: readonly Turn[]
-  readonly end: State
-  readonly isByStrips?: boolean
-}
-
-/** What the ways of a step are looked for with. */
-interface Search {
-  readonly puzzle: Puzzle
-  readonly technique: JoinTechnique
-  readonly judge: Judge
-  readonly hand: Hand
-  readonly joined: Joined
-  /** Those of the stage. */
-  readonly wholes: readonly number[]
 }
 
 /**
  * Turns of outer layers and a sequence; else the sequence set up by a turn of an inner layer; else two of these, one
  * after the other.
  */
-function bestWay(search: Search, state: State): Way | undefined {
+function bestWay(search: JoinSearch, state: State): JoinWay | undefined {
   const { puzzle, technique, judge } = search
   const own = macrosOf(puzzle, technique.sequences.join('|'))
   const size = (technique.select.as as Vector).join()
@@ -145,29 +131,31 @@ function bestWay(search: Search, state: State): Way | undefined {
 }
 
 /** Nothing else can be taken apart for the last two. */
-function lastTwo(search: Search, state: State, single: readonly Sequence[]): Way | undefined {
-  const { puzzle, technique, judge, wholes } = search
-  if (judge.begin(state) !== judge.partsInAll - 2 || judge.partsInAll !== 2 * wholes.length)
-    return undefined
+function lastTwo(
+  search: JoinSearch,
+  state: State,
+  single: readonly Sequence[],
+): JoinWay | undefined {
+  const { puzzle, technique, judge } = search
+  if (judge.begin(state) !== judge.partsInAll - 2 || !areAllPairs(search)) return undefined
   const own = macrosOf(puzzle, technique.sequences.join('|'))
   const slices = [...new Set(own.map(({ turns }) => turns[0]))].filter(
     (turn) => turn.inverse === turn.index && isInner(puzzle, turn),
   )
   const turns = single.flatMap((each) => [...each.turns])
-  const way = wayByStrips({ ...search, slices, single: turns }, state)
-  return way && { ...way, isByStrips: true }
+  return wayByStrips({ ...search, slices, single: turns }, state)
 }
 
 /** What brings the most together for its turns; of equal ones the easiest in the hand. */
 function bestAfter(
-  { judge, hand }: Search,
+  { judge, hand }: JoinSearch,
   state: State,
   prefixes: readonly Sequence[],
   macros: readonly Macro[],
-): Way | undefined {
+): JoinWay | undefined {
   const now = judge.begin(state)
   const gains = Math.min(judge.partsInAll - now, MOST_GAIN)
-  let best: Way | undefined
+  let best: JoinWay | undefined
   let [bestValue, bestCost] = [Infinity, Infinity]
   for (const prefix of prefixes) {
     const from = doSequence(prefix, state)
@@ -196,14 +184,14 @@ function bestAfter(
  * Where two parts are exchanged: a block is meant another way round, so that five go round, and these are brought
  * together by two sequences that take three round each. The second is looked up by what it has to do.
  */
-function bestOfTwo(search: Search, state: State): Way | undefined {
+function bestOfTwo(search: JoinSearch, state: State): JoinWay | undefined {
   const { puzzle, technique, judge } = search
   const now = judge.begin(state)
   const macros = setUpMacros(puzzle, technique.sequences.join('|')).filter(
     ({ moved }) => moved.length === 3,
   )
   const byCycle = new Map(macros.map((each) => [writtenCycle(goesBy(puzzle, each)), each] as const))
-  let best: Way | undefined
+  let best: JoinWay | undefined
   const firsts = macros.filter((each) => judge.after(each) >= now - 1)
   for (const first of firsts) {
     const middle = doSequence(first, state)
@@ -224,7 +212,7 @@ function bestOfTwo(search: Search, state: State): Way | undefined {
 const MOST_SEARCHED = 3000
 
 /** The fewest turns of single layers that bring more together, where the parts have few ways to lie. */
-function searched({ puzzle, judge }: Search, state: State): Way | undefined {
+function searched({ puzzle, judge }: JoinSearch, state: State): JoinWay | undefined {
   const now = judge.begin(state)
   const turns = layersOf(puzzle).flatMap((grip) =>
     puzzle.turns.filter((turn) => turn.grip === grip),
@@ -249,5 +237,3 @@ function searched({ puzzle, judge }: Search, state: State): Way | undefined {
     }
   return undefined
 }
-
-const lengthOf = ({ prefix, turns }: Way): number => prefix.length + turns.length

@@ -1,46 +1,27 @@
 /** What may be taken apart for a pair: other places whose two are no pair, each with the turns that join the same pair. */
-import type { Joined } from '../../analysis/joined'
 import { exchangeOf, exchangesFrom, isJoined, type Filled } from '../../analysis/pairPlaces'
-import { handCost, type Hand } from '../../notation/handCost'
+import { handCost } from '../../notation/handCost'
 import { doSequence } from '../../notation/sequence'
-import type { Puzzle, Turn } from '../../puzzle/compile'
 import type { Vector } from '../../rotation'
-import type { Technique } from '../../schools/school'
 import type { State } from '../../state'
 import type { Rival } from '../aim'
-import type { Judge } from './joinJudge'
 import { macrosOf, prefixesFor } from './joinMacros'
+import { areAllPairs, lengthOf, type JoinSearch, type JoinWay } from './joinSearch'
 
 /** So many are named. */
 const MOST_RIVALS = 4
 
-interface Search {
-  readonly puzzle: Puzzle
-  readonly technique: Extract<Technique, { kind: 'join' }>
-  readonly judge: Judge
-  readonly hand: Hand
-  readonly joined: Joined
-  readonly wholes: readonly number[]
-}
-
-interface Way {
-  readonly prefix: readonly Turn[]
-  readonly turns: readonly Turn[]
-  readonly end: State
-}
-
 /** One place taken apart, with the pair that is joined for it. */
 interface Offer {
-  readonly way: Way
+  readonly way: JoinWay
   readonly apart: Filled
   readonly cost: number
 }
 
 /** Best placed first; none where it is not about pairs, or where the way takes nothing apart. */
-export function rivalsOf(search: Search, state: State, chosen: Way): Rival[] {
-  const { judge, wholes } = search
-  if (judge.partsInAll !== 2 * wholes.length) return []
-  const { puzzle, joined } = search
+export function rivalsOf(search: JoinSearch, state: State, chosen: JoinWay): Rival[] {
+  const { puzzle, joined, wholes } = search
+  if (!areAllPairs(search)) return []
   const { makes, takesApart } = exchangeOf(puzzle, joined, wholes, state, chosen.end)
   if (takesApart.length === 0 || makes.length === 0) return []
   const [pair] = makes[0].pieces
@@ -63,11 +44,11 @@ export function rivalsOf(search: Search, state: State, chosen: Way): Rival[] {
 
 /** The best way to join a piece with its partner that takes apart the place where another lies. */
 export const wayTakingApart = (
-  search: Search,
+  search: JoinSearch,
   state: State,
   piece: number,
   apart: number,
-): Way | undefined =>
+): JoinWay | undefined =>
   exchanges(search, state, piece)
     .filter((each) => each.apart.pieces.includes(apart))
     .sort(compared)[0]?.way
@@ -75,10 +56,8 @@ export const wayTakingApart = (
 const compared = (a: Offer, b: Offer): number =>
   lengthOf(a.way) - lengthOf(b.way) || a.cost - b.cost
 
-const lengthOf = ({ prefix, turns }: Way): number => prefix.length + turns.length
-
 /** The ways to join a piece with its partner that take one place apart and part no pair. */
-function exchanges(search: Search, state: State, piece: number): Offer[] {
+function exchanges(search: JoinSearch, state: State, piece: number): Offer[] {
   const { puzzle, technique, judge, joined, wholes, hand } = search
   const macros = macrosOf(puzzle, technique.sequences.join('|'))
   const size = (technique.select.as as Vector).join()

@@ -10,14 +10,14 @@ import {
   type PairPlace,
 } from '../../analysis/pairPlaces'
 import { lookClassesOf } from '../../analysis/lookAlikes'
-import { shownIn, wholesIn, type Joined } from '../../analysis/joined'
-import { handCost, type Hand } from '../../notation/handCost'
+import { shownIn, wholesIn } from '../../analysis/joined'
+import { handCost } from '../../notation/handCost'
 import { sequence } from '../../notation/sequence'
-import type { Puzzle, Turn } from '../../puzzle/compile'
+import type { Turn } from '../../puzzle/compile'
 import { IDENTITY } from '../../rotation'
 import { turnFreely, type State } from '../../state'
-import type { Judge } from './joinJudge'
 import { isFresh } from './joinMacros'
+import type { JoinSearch, JoinWay } from './joinSearch'
 
 /** Turns before it. */
 const MOST_BEFORE = 4
@@ -25,28 +25,18 @@ const MOST_BEFORE = 4
 /** Turns while the slice stands open. */
 const MOST_BETWEEN = 4
 
-export interface LastTwo {
-  readonly puzzle: Puzzle
-  readonly joined: Joined
-  readonly wholes: readonly number[]
-  readonly judge: Judge
-  readonly hand: Hand
+export interface LastTwo extends JoinSearch {
   /** Half turns of slices. */
   readonly slices: readonly Turn[]
   /** Turns that part nothing. */
   readonly single: readonly Turn[]
 }
 
-export interface StripWay {
-  readonly prefix: readonly Turn[]
-  readonly turns: readonly Turn[]
-  readonly end: State
-}
-
 /** The fewest turns; of equal ways the easiest in the hand. Undefined where it is not the last two, or no way is short. */
-export function wayByStrips(given: LastTwo, state: State): StripWay | undefined {
+export function wayByStrips(given: LastTwo, state: State): JoinWay | undefined {
   const { puzzle, joined, wholes, judge, hand, slices } = given
-  const apart = wholes.filter((_, i) => judge.partsTogether(state)[i] < 2)
+  const counts = judge.partsTogether(state)
+  const apart = wholes.filter((_, i) => counts[i] < 2)
   if (apart.length !== 2) return undefined
   const kind = sharingPlaces(joined, wholes, apart)
   // Where all of the kind differ no strips are equal.
@@ -54,7 +44,7 @@ export function wayByStrips(given: LastTwo, state: State): StripWay | undefined 
   const hasEquals = kind.some((whole) => classSize[classOf[joined.partsOf[whole][0]]] > 1)
   if (!hasEquals || !apart.every((whole) => kind.includes(whole))) return undefined
   const places = pairPlacesOf(puzzle, joined, kind)
-  let best: StripWay | undefined
+  let best: JoinWay | undefined
   let [fewest, least] = [Infinity, Infinity]
   for (const { turns: before, state: turned } of arrangements(given, places, state)) {
     for (const slice of slices) {
@@ -71,7 +61,7 @@ export function wayByStrips(given: LastTwo, state: State): StripWay | undefined 
         if (length === fewest && cost >= least) continue
         if (judge.begin(end) < judge.partsInAll || !judge.keeps(end)) continue
         if (!byStrips(puzzle, places, state, all)) continue
-        best = { prefix: before, turns, end }
+        best = { prefix: before, turns, end, isByStrips: true }
         ;[fewest, least] = [length, cost]
       }
     }
