@@ -83,17 +83,22 @@ class Cap {
       .filter((text) => / (?:brings|parks|turns the open|lifts|puts) /.test(text))
     if (sentences.length === 0) return []
     const growths = growthsIn(puzzle, this.side)
-    const readings = growths.flatMap((growth) =>
-      growth.flatMap((grown) => {
-        const homes = grown.filter((home) => this.isHome(this.end, [home]))
-        // What was home by chance and is given up belongs to no block.
-        const block = homes.filter((home) => this.isHome(this.held, [home]))
-        const coming = homes.filter((home) => !block.includes(home))
-        return coming.length > 0
-          ? [{ block: this.fillers(this.held, block), coming: this.fillers(this.end, coming) }]
-          : []
-      }),
-    )
+    // The block that has grown the furthest is meant; which of several is open.
+    const grown = growths.map((growth) => {
+      const whole = growth.findIndex((homes) => !this.isHome(this.end, homes))
+      const next = growth[whole < 0 ? growth.length - 1 : whole]
+      const homes = next.filter((home) => this.isHome(this.end, [home]))
+      return { homes, rank: 10 * (whole < 0 ? growth.length : whole) + homes.length }
+    })
+    const most = Math.max(...grown.map(({ rank }) => rank))
+    const readings = grown.flatMap(({ homes, rank }) => {
+      // What was home by chance and is given up belongs to no block.
+      const block = homes.filter((home) => this.isHome(this.held, [home]))
+      const coming = homes.filter((home) => !block.includes(home))
+      return rank === most && coming.length > 0
+        ? [{ block: this.fillers(this.held, block), coming: this.fillers(this.end, coming) }]
+        : []
+    })
     const isTold = readings.some(({ block, coming }) =>
       sentences.every((sentence) => this.holds(sentence, block, coming)),
     )

@@ -23,7 +23,7 @@ import { doRest } from './universally'
 const STEP_LIMIT = 20
 
 /** Blocks of one size that are gone on from. */
-const MOST_BLOCKS = 3
+const MOST_BLOCKS = 2
 
 /** What it is worth, for each piece, to add only part of what is next, and to take the block apart meanwhile. */
 const PART_WORTH = 0.4

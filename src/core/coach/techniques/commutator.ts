@@ -183,14 +183,11 @@ export function bestWay(
   const isOddRow = (turns: readonly Turn[]) =>
     turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
   const isOpen = new Uint8Array(WAYS)
-  const tryFrom = (from: State, prefix: readonly Turn[], first: readonly Turn[] = []) => {
-    for (const each of judges) tryTo(each, from, prefix, first)
-  }
-  const tryTo = (
+  const tryFrom = (
     { judge, closing }: (typeof judges)[number],
     from: State,
     prefix: readonly Turn[],
-    first: readonly Turn[],
+    first: readonly Turn[] = [],
   ) => {
     judge.begin(from)
     const before = [...prefix, ...first, ...closing]
@@ -234,21 +231,32 @@ export function bestWay(
     for (const turn of turns) turnFreely(puzzle, end, turn, end)
     return frameMeeting(puzzle, goalBefore, base, end) !== undefined
   }
-  tryFrom(state, [])
-  const afterTurns = (from: State, prefix: readonly Turn[], most: number) => {
-    for (const turn of steadyTurns(puzzle)) {
+  const keptSlots = new Set(kept.map((p) => puzzle.slot[24 * p + frame]))
+  // A turn of nothing but what stays as it is would only have to be taken back.
+  const turns = steadyTurns(puzzle).filter((turn) => {
+    const next = turnFreely(puzzle, state, turn, new Uint8Array(state))
+    return next.some((r, p) => r !== state[p] && !keptSlots.has(puzzle.slot[24 * p + state[p]]))
+  })
+  for (const each of judges) tryFrom(each, state, [])
+  const afterTurns = (
+    each: (typeof judges)[number],
+    from: State,
+    prefix: readonly Turn[],
+    most: number,
+  ) => {
+    for (const turn of turns) {
       const row = [...prefix, turn]
       if (!isFresh(puzzle, prefix.at(-1), turn)) continue
       const next = turnFreely(puzzle, from, turn, new Uint8Array(from.length))
-      if (row.length < most) afterTurns(next, row, most)
-      else tryFrom(next, row)
+      if (row.length < most) afterTurns(each, next, row, most)
+      else tryFrom(each, next, row)
     }
   }
   // More turns before are hardly ever needed: where the count of odd and even allows one turn only with another.
   for (let most = 1; most <= PREFIX_TURNS && (most === 1 || !best); most++)
-    afterTurns(state, [], most)
+    for (const each of judges) afterTurns(each, state, [], most)
   if (!best) tryTwo([])
-  for (const turn of steadyTurns(puzzle)) if (!best) tryTwo([turn])
+  for (const turn of turns) if (!best) tryTwo([turn])
   return best
 
   /** Where one alone brings nothing home: one that takes three round, then any. */
@@ -263,7 +271,7 @@ export function bestWay(
     for (const { turns } of firsts) {
       const middle = new Uint8Array(turned)
       for (const turn of turns) turnFreely(puzzle, middle, turn, middle)
-      tryFrom(middle, prefix, turns)
+      tryFrom(judges[0], middle, prefix, turns)
     }
   }
 }
