@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { expect, stepsUntilHome, test, toBench } from './fixtures'
+import { expect, kept, stepsUntilHome, test, toBench } from './fixtures'
 
 const cardOf = (page: Page) => page.getByRole('region', { name: 'Step card' })
 
@@ -85,6 +85,16 @@ test('the last two bars of a 4x4x5 are joined by equal strips', async ({ page })
   await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
   const card = cardOf(page)
   await stepUntil(page, card.getByText('They are the last two, so strips are made equal.'), 20)
+  // Every sentence speaks the dialect that is chosen, and says it in letters again.
+  const bench = page.url()
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('hands'))
+  await page.goto(bench)
+  await expect(card.getByText(/joins them: it brings/).first()).toBeVisible()
+  await expect(card).not.toContainText(/\b2[UDFBRL]2\b/)
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
+  await page.goto(bench)
   await expect(card).toContainText(
     /Before the first 2[UDFBRL]2: the .+ and the .+ both hold \w+ centres; so/,
   )

@@ -7,7 +7,7 @@ import { shortTurnWords } from '@/core/analysis/turnWords'
 import type { Bench } from '@/core/coach/bench'
 import type { RouteStep } from '@/core/coach/route'
 import type { DialectId } from '@/core/notation/dialect'
-import { writeNames, writeTurnName } from '@/core/notation/write'
+import { withTurns, writeNames, writeTurnName } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
@@ -161,7 +161,8 @@ export function HandsBusy({
                     {card.lines ? (
                       card.lines.map(({ piece, sentence }, i) => (
                         <span key={piece} className="block">
-                          <span className="text-amber">{i + 1}</span> {sentence}
+                          <span className="text-amber">{i + 1}</span>{' '}
+                          {withTurns(puzzle, sentence, dialect)}
                         </span>
                       ))
                     ) : (
@@ -221,7 +222,9 @@ export function HandsBusy({
                     </span>
                   )}
                   {card?.halfway && done - first === card.halfway.after && (
-                    <span className="text-[3.6vmin]">{card.halfway.sentence}</span>
+                    <span className="text-[3.6vmin]">
+                      {withTurns(puzzle, card.halfway.sentence, dialect)}
+                    </span>
                   )}
                 </>
               )}

@@ -100,7 +100,10 @@ export function StepCard({
           <dl className="grid gap-1.5 leading-snug">
             <Line word="Look for">
               {step.lines ? (
-                <Lines {...{ puzzle, scheme, marks, states }} lines={step.lines} />
+                <Lines
+                  {...{ puzzle, scheme, marks, states }}
+                  lines={step.lines.map((line) => ({ ...line, sentence: said(line.sentence) }))}
+                />
               ) : (
                 <WithPicture {...{ puzzle, scheme, marks, states }} step={step} />
               )}
