@@ -72,6 +72,18 @@ const UNIVERSAL = {
   isWhole: true,
 }
 
+/** Ways of working that choose from a kit of commutators. */
+const BY_KIT = {
+  prepare: (lesson: Lesson, technique: Of<'commutator' | 'blocks'>) =>
+    void kitOfCommutators(
+      { ...lesson, base: held(lesson.stage).base },
+      technique,
+      lesson.goalBefore,
+    ),
+  readsByLook: true,
+  isDear: true,
+}
+
 const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
   gather: {
     run: (context, work, { must, select }) => gather(context, work, must, select),
@@ -91,28 +103,8 @@ const TECHNIQUES: { readonly [K in Kind]: Way<K> } = {
     readsByLook: true,
     isDear: true,
   },
-  commutator: {
-    run: doCommutators,
-    prepare: (lesson, technique) =>
-      void kitOfCommutators(
-        { ...lesson, base: held(lesson.stage).base },
-        technique,
-        lesson.goalBefore,
-      ),
-    readsByLook: true,
-    isDear: true,
-  },
-  blocks: {
-    run: doBlocks,
-    prepare: (lesson, technique) =>
-      void kitOfCommutators(
-        { ...lesson, base: held(lesson.stage).base },
-        technique,
-        lesson.goalBefore,
-      ),
-    readsByLook: true,
-    isDear: true,
-  },
+  commutator: { run: doCommutators, ...BY_KIT },
+  blocks: { run: doBlocks, ...BY_KIT },
   as: {
     run: (context, work, technique, goalBefore) =>
       playAs(context, work, technique, goalBefore, { run: runTechnique, readsByLook }),
