@@ -19,19 +19,21 @@ export const isInCap = ({ pieces }: Puzzle, piece: number, { vector }: Direction
 export const capMeant = (puzzle: Puzzle, cap: number | 'last'): Direction | undefined =>
   cap === 'last' ? capsInOrder(puzzle).at(-1) : capsInOrder(puzzle)[cap - 1]
 
+/** Whether two pieces of the finished puzzle lie side by side. */
+export function areNeighbours({ pieces }: Puzzle, a: number, b: number): boolean {
+  const step = subtract(average(pieces[a].cells), average(pieces[b].cells))
+  return dot(step, step) < 1.5
+}
+
 /** How a block grows in a cap: a corner with its edge, two by two, two by three, all; its pieces but for the centre. */
 export type Growth = readonly (readonly number[])[]
 
 /** Every way in which a block can grow there. */
 export function growthsIn(puzzle: Puzzle, side: Direction): readonly Growth[] {
-  const at = (p: number) => average(puzzle.pieces[p].cells)
   const own = puzzle.pieces.flatMap((_, p) => (isInCap(puzzle, p, side) ? [p] : []))
   const corners = own.filter((p) => puzzle.pieces[p].kind === 'cap corner')
   const edges = own.filter((p) => puzzle.pieces[p].kind === 'cap edge')
-  const isBeside = (a: number, b: number) => {
-    const step = subtract(at(a), at(b))
-    return dot(step, step) < 1.5
-  }
+  const isBeside = (a: number, b: number) => areNeighbours(puzzle, a, b)
   return corners.flatMap((corner) => {
     const sides = edges.filter((edge) => isBeside(edge, corner))
     return sides.flatMap((edge) => {

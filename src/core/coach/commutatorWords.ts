@@ -1,5 +1,6 @@
 /** The words of steps that bring pieces home by commutators, equal ones for each other. All read off the states. */
-import { capMeant } from '../analysis/caps'
+import { areNeighbours, capMeant } from '../analysis/caps'
+import { lookClassesOf } from '../analysis/lookAlikes'
 import { circlesInOrder, isLocked } from '../analysis/circles'
 import { homeFilled, sideName, who } from '../analysis/who'
 import { average, dot, subtract } from '../geometry/vector'
@@ -58,6 +59,9 @@ export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): P
 function lastCapWords(scene: PieceScene, of: readonly number[]): string[] {
   const { puzzle, stage, frame } = scene
   if (stage.technique.kind !== 'commutator' || stage.technique.select.cap !== 'last') return []
+  const { classOf, classSize } = lookClassesOf(puzzle)
+  // Equal ones can be taken for each other, and then there is more than one answer.
+  if (of.some((p) => classSize[classOf[p]] > 1)) return []
   const rounds = roundsOf(scene, of)
   const lengths = rounds.map(({ length }) => length).join()
   if (lengths === '2') {
@@ -79,7 +83,7 @@ function lastCapWords(scene: PieceScene, of: readonly number[]): string[] {
       : []
 }
 
-/** Pieces that change places among each other, by their homes; none where equal ones leave it open. */
+/** Pieces that change places among each other, by their homes. */
 function roundsOf({ puzzle, state, frame }: PieceScene, of: readonly number[]): number[][] {
   const to = new Map<number, number>()
   for (const p of of) {
@@ -131,14 +135,12 @@ function isBlock(scene: PieceScene, come: readonly number[]): boolean {
 }
 
 /** Whether some homes hang together, cell by cell. */
-function areBeside({ pieces }: Puzzle, homes: readonly number[]): boolean {
+function areBeside(puzzle: Puzzle, homes: readonly number[]): boolean {
   const [first, ...rest] = homes
   const reached = [first]
   for (const home of reached)
-    for (const other of rest) {
-      const step = subtract(average(pieces[home].cells), average(pieces[other].cells))
-      if (!reached.includes(other) && dot(step, step) < 1.5) reached.push(other)
-    }
+    for (const other of rest)
+      if (!reached.includes(other) && areNeighbours(puzzle, home, other)) reached.push(other)
   return reached.length === homes.length
 }
 

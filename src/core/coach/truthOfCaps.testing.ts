@@ -211,6 +211,7 @@ class Cap {
       puzzle.pieces[a].cells[0].filter((c, i) => c !== puzzle.pieces[b].cells[0][i]).length
     const isSo =
       wrong.length === count &&
+      own.every((p) => this.isHome(this.held, [p]) !== wrong.includes(p)) &&
       wrong.every((p) => takes(p) >= 0 && isSwap(p) === (count !== 3)) &&
       (said[2] === undefined ||
         between(wrong[0], wrong[1]) === (said[2] === 'side by side' ? 1 : 2))

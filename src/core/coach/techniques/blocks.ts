@@ -4,6 +4,7 @@
  * kit of commutators has, with a turn of the cap after them, the one is taken that adds the most for its turns.
  */
 import { capMeant, growthsIn, type Growth } from '../../analysis/caps'
+import { piecesBySlot } from '../../analysis/pairPlaces'
 import { turnSide } from '../../analysis/sides'
 import { dot } from '../../geometry/vector'
 import type { Puzzle, Turn } from '../../puzzle/compile'
@@ -165,6 +166,6 @@ export function fillersOf(
   state: State,
   frame: Rotation,
 ): number[] {
-  const at = new Map([...state].map((r, p) => [puzzle.slot[24 * p + r], p]))
-  return homes.flatMap((home) => at.get(puzzle.slot[24 * home + frame]) ?? [])
+  const at = piecesBySlot(puzzle, state)
+  return homes.map((home) => at[puzzle.slot[24 * home + frame]]).filter((p) => p >= 0)
 }
