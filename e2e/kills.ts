@@ -8,6 +8,7 @@ import { mkdirSync, openSync, readFileSync, rmSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { expect, type Page } from '@playwright/test'
 import { freePort } from '../scripts/merry/ports'
+import { placeOfData } from '../scripts/merry/postgres'
 
 export interface Kills {
   readonly servers: number
@@ -77,7 +78,9 @@ export class Program {
 
   killDatabase(): Promise<void> {
     return kill(() =>
-      Number(readFileSync(`${this.data}/postgres/postmaster.pid`, 'utf8').split('\n')[0]),
+      Number(
+        readFileSync(`${placeOfData('postgres', this.data)}/postmaster.pid`, 'utf8').split('\n')[0],
+      ),
     )
   }
 
@@ -105,6 +108,7 @@ export class Program {
 
   async end(): Promise<void> {
     await this.interrupt()
+    rmSync(placeOfData('postgres', this.data), { recursive: true, force: true })
     rmSync(this.data, { recursive: true, force: true })
   }
 }

@@ -4,6 +4,6 @@ export async function register(): Promise<void> {
   const { keepRequestsApart } = await import('./server/asking')
   keepRequestsApart()
   const { startWork } = await import('./server/work')
-  // Pages are served meanwhile; what cannot be mended by waiting is told, and files are then read elsewhere or not.
-  void startWork().catch((error: unknown) => console.error('no work is taken here', error))
+  // Pages are served meanwhile.
+  void startWork()
 }

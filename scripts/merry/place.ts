@@ -3,8 +3,11 @@ import { randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 
-export function dataPath(name: string): string {
-  const folder = resolve(process.env.MERRY_DATA ?? '.data')
+/** @param folder where they are kept, if not where this process keeps its own */
+export function dataPath(
+  name: string,
+  folder = resolve(process.env.MERRY_DATA ?? '.data'),
+): string {
   mkdirSync(folder, { recursive: true })
   return `${folder}/${name}`
 }

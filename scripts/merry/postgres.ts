@@ -175,18 +175,33 @@ export function stopPostgres(programs: string, name: string): boolean {
   return runningServer(data) !== undefined && stopCluster({ programs, data })
 }
 
-/** `.data/<name>`, or a folder of the system's where the database's own user cannot enter that. */
+/**
+ * Where a database's data are: `.data/<name>`, or a folder of the system's where the database's own user cannot enter
+ * that. Whoever needs to know asks here.
+ *
+ * @param folder instead of this process's own `.data`
+ */
+export function placeOfData(name: string, folder?: string): string {
+  const own = dataPath(name, folder)
+  const data = dirname(own)
+  if (!isRoot || canBeEntered(data)) return own
+  // Marked by the project, as it always was; other data of the same project, as tests have, by their own folder.
+  const of = data === resolve('.data') ? resolve('.') : data
+  const mark = createHash('sha256').update(of).digest('hex').slice(0, 8)
+  return `/var/lib/merry-lantern/${mark}-${name}`
+}
+
+const canBeEntered = (folder: string): boolean =>
+  quietly('runuser', ['-u', 'postgres', '--', 'test', '-x', folder], '/').ok
+
+/** Makes the folder where it is missing. */
 function dataFolder(name: string): string {
+  const place = placeOfData(name)
   const own = dataPath(name)
-  mkdirSync(own, { recursive: true, mode: 0o700 })
-  if (!isRoot) return own
-  if (quietly('runuser', ['-u', 'postgres', '--', 'test', '-x', dirname(own)], '/').ok)
-    return give(own)
-  const mark = createHash('sha256').update(resolve('.')).digest('hex').slice(0, 8)
-  const elsewhere = `/var/lib/merry-lantern/${mark}-${name}`
-  say(`the user postgres cannot enter ${dirname(own)}, so the data is kept in ${elsewhere}`)
-  mkdirSync(elsewhere, { recursive: true })
-  return give(elsewhere)
+  if (place !== own)
+    say(`the user postgres cannot enter ${dirname(own)}, so the data is kept in ${place}`)
+  mkdirSync(place, { recursive: true, ...(place === own ? { mode: 0o700 } : {}) })
+  return isRoot ? give(place) : place
 }
 
 function give(folder: string): string {

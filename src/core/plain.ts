@@ -3,7 +3,7 @@
  * that can be walked, texts that can be stored and shown, and no field that an object has of its own.
  */
 import './schemaWords'
-import type { Problem } from './result'
+import { ok, type Problem, type Result } from './result'
 
 export interface Bounds {
   /** How deep lists and objects may lie in each other. */
@@ -18,11 +18,34 @@ export interface Bounds {
 
 export const BOUNDS: Bounds = { depth: 16, values: 200_000, text: 50_000, list: 2000 }
 
-/** Names that every object has already; a field of that name would be taken for them. */
-const TAKEN = new Set(['__proto__', 'constructor', 'prototype'])
+/** Names that every object has by birth; a field of that name would be taken for what they stand for. */
+const TAKEN = new Set([...Object.getOwnPropertyNames(Object.prototype), 'prototype'])
+
+/** What plain objects inherit: nothing, but how they are written where a text is asked for. */
+const BARE = Object.freeze(
+  Object.create(null, { toString: { value: () => '[object Object]' } }) as object,
+)
 
 /** No number zero and none of the other signs that no one can see; a lone half of a pair is no letter. */
 const UNSEEN = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Surrogate}/u
+
+/**
+ * The value as it may be looked into: copied, in objects that inherit no names, so that what stands in it is what was
+ * sent and nothing else. Everything from outside goes through here: forms, files, addresses, requests.
+ */
+export function plain(value: unknown, bounds: Bounds = BOUNDS): Result<unknown> {
+  const problem = plainProblem(value, bounds)
+  return problem ? { ok: false, problem } : ok(bare(value))
+}
+
+/** No deeper than the bounds say. */
+function bare(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(bare)
+  if (typeof value !== 'object' || value === null) return value
+  const copy = Object.create(BARE) as Record<string, unknown>
+  for (const [key, each] of Object.entries(value)) copy[key] = bare(each)
+  return copy
+}
 
 interface Visit {
   readonly value: unknown
@@ -77,7 +100,7 @@ function wrongWith({ value, depth, key }: Visit, bounds: Bounds): string | undef
         return value.length > (bounds.list ?? bounds.values)
           ? `it has more than ${bounds.list ?? bounds.values} entries`
           : undefined
-      return [Object.prototype, null].includes(Object.getPrototypeOf(value) as object | null)
+      return [Object.prototype, BARE, null].includes(Object.getPrototypeOf(value) as object | null)
         ? undefined
         : 'it is no plain value'
     default:

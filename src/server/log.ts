@@ -97,31 +97,32 @@ async function totalsOf(
   filter: LogFilter,
 ): Promise<Pick<LogView, 'totals' | 'finishedAt'>> {
   const { text, values } = condition(filter)
-  // As texts: one value a column is read far quicker than a row a solve.
+  // As one text: it is read far quicker than a row a solve. The order stands in the aggregate itself: rows that a
+  // subquery has put in order reach an aggregate in whatever order suits the others beside it.
   const all = await pool().query<{
-    elapsed: string | null
-    turns: string | null
-    times: string | null
+    each: string | null
     slips: number
     hints: number
     puzzles: number
   }>(
-    `select string_agg(elapsed_ms::text, ',') as elapsed, string_agg(turn_count::text, ',') as turns,
-       string_agg((extract(epoch from finished_at) * 1000)::bigint::text, ',') as times,
+    `select string_agg(
+         concat_ws(' ', elapsed_ms, turn_count, (extract(epoch from finished_at) * 1000)::bigint),
+         ',' order by finished_at desc, id) as each,
        coalesce(sum(slips), 0)::int as slips, coalesce(sum(hints), 0)::int as hints,
        count(distinct puzzle_id)::int as puzzles
-     from (select * from solves s where ${text} order by finished_at desc, id) s`,
+     from solves s where ${text}`,
     [profileId, ...values],
   )
-  const numbers = (list: string | null) => (list === null ? [] : list.split(',').map(Number))
-  const { elapsed, turns, times, slips, hints, puzzles } = all.rows[0]
+  const { each, slips, hints, puzzles } = all.rows[0]
+  const solves = each === null ? [] : each.split(',').map((one) => one.split(' ').map(Number))
+  const column = (at: number) => solves.map((one) => one[at])
   // Stages of different puzzles are not added up.
   const stages = puzzles === 1 ? await stageSums(text, [profileId, ...values]) : []
   return {
-    finishedAt: numbers(times),
+    finishedAt: column(2),
     totals: {
-      elapsedMs: numbers(elapsed),
-      turnCounts: numbers(turns),
+      elapsedMs: column(0),
+      turnCounts: column(1),
       slips,
       hints,
       puzzles,

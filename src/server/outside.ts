@@ -1,6 +1,6 @@
 /** What comes from outside meets a schema here; the first thing wrong is told with its field. */
 import { ValidationError, type Schema } from 'yup'
-import { BOUNDS, plainProblem, type Bounds } from '../core/plain'
+import { BOUNDS, plain, type Bounds } from '../core/plain'
 import { fail, ok, type Result } from '../core/result'
 
 /** @param bounds how much of it there may be, where it may be more than usual */
@@ -9,10 +9,10 @@ export async function checked<T>(
   input: unknown,
   bounds: Bounds = BOUNDS,
 ): Promise<Result<T>> {
-  const unplain = plainProblem(input, bounds)
-  if (unplain) return { ok: false, problem: unplain }
+  const given = plain(input, bounds)
+  if (!given.ok) return given
   try {
-    return ok(await schema.validate(input, { stripUnknown: false }))
+    return ok(await schema.validate(given.value, { stripUnknown: false }))
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-input', error.errors[0], { field: error.path ?? '' })

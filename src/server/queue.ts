@@ -2,8 +2,9 @@
  * The one queue of heavy work, on PostgreSQL: whichever process is free takes the next piece. Every server takes
  * its share, and so does whatever else is started with `./merry work`.
  */
+import type { Client } from 'pg'
 import PgBoss from 'pg-boss'
-import { pool } from './pool'
+import { pool, type Queryable } from './pool'
 
 /** Pieces of work by their kind, with what they need to know. */
 interface Work {
@@ -23,18 +24,33 @@ interface Shared {
 // On the global object: the build holds this module several times, and one queue is enough for a process.
 const shared = globalThis as Shared
 
-async function opened(): Promise<PgBoss> {
-  const boss = new PgBoss({
-    // The queue's own tables; they are made when it is opened first.
+function boss(db: () => Queryable, more: Pick<PgBoss.ConstructorOptions, 'migrate' | 'supervise'>) {
+  const made = new PgBoss({
     schema: 'queue',
     schedule: false,
-    db: { executeSql: (text, values) => pool().query(text, values as unknown[]) },
+    db: { executeSql: (text, values) => db().query(text, values as unknown[]) },
+    ...more,
   })
-  boss.on('error', (error) => console.error('the queue', error.message))
-  await boss.start()
+  made.on('error', (error) => console.error('the queue:', error.message))
+  return made
+}
+
+/**
+ * Makes the queue's own tables, or brings them up to date, and the queues of all kinds. It belongs to the migration:
+ * those who open the queue later find it, and make nothing at the same time as others do.
+ */
+export async function makeQueues(client: Client): Promise<void> {
+  const making = boss(() => client, { migrate: true, supervise: false })
+  await making.start()
   // A piece whose process has died is not taken again by itself: whoever waits for it is told.
-  for (const kind of KINDS) await boss.createQueue(kind, { name: kind, retryLimit: 0 })
-  return boss
+  for (const kind of KINDS) await making.createQueue(kind, { name: kind, retryLimit: 0 })
+  await making.stop({ graceful: false })
+}
+
+async function opened(): Promise<PgBoss> {
+  const opening = boss(pool, { migrate: false, supervise: true })
+  await opening.start()
+  return opening
 }
 
 function queue(): Promise<PgBoss> {

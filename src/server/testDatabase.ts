@@ -11,7 +11,7 @@ import { closePool } from './pool'
 
 const TEMPLATE = 'merry_template'
 
-function serverUrl(database: string): string {
+export function serverUrl(database: string): string {
   const url = process.env.TEST_DATABASE_URL
   if (!url) throw new Error('TEST_DATABASE_URL is not set: run the tests with ./merry test')
   return url.replace(/\/[^/]*$/, `/${database}`)

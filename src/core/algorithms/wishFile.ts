@@ -1,6 +1,6 @@
 /** A wish as a file: which pieces go where and how they lie there, what is free, what the rest does. */
 import { array, mixed, number, object, string, ValidationError } from 'yup'
-import { plainProblem } from '../plain'
+import { plain } from '../plain'
 import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { waysInto, type Wish } from './wish'
@@ -27,11 +27,11 @@ const schema = object({
  * the ids of `describe`, `way` which of the ways to lie there. The error names the field.
  */
 export function readWishFile(puzzle: Puzzle, input: unknown): Result<Wish> {
-  const unplain = plainProblem(input)
-  if (unplain) return { ok: false, problem: unplain }
+  const given = plain(input)
+  if (!given.ok) return given
   let file: ReturnType<typeof schema.validateSync>
   try {
-    file = schema.validateSync(input, { stripUnknown: false })
+    file = schema.validateSync(given.value, { stripUnknown: false })
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-wish', error.errors[0], { field: error.path ?? 'file' })

@@ -1,7 +1,7 @@
 /** Reads puzzle files: every problem is told with the path of its field. */
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
 import { fractionOf, MOST_PARTS } from '../geometry/exact'
-import { plainProblem } from '../plain'
+import { plain } from '../plain'
 import { fail, ok, type Problem, type Result } from '../result'
 import { DEFAULT_COLOURS, DEFAULT_FACES, MARKS, type Colour } from './colours'
 import type { MechanismDefinition, PuzzleDefinition } from './definition'
@@ -142,11 +142,14 @@ const FILE_BOUNDS = { depth: 6, values: 10_000, text: 200, list: MOST_CELLS }
 
 /** Checks a puzzle file. All problems are found; the first stands for them, the rest are `more`. */
 export function readDefinition(input: unknown): Result<PuzzleDefinition> {
-  const unplain = plainProblem(input, FILE_BOUNDS)
-  if (unplain) return failAll([problemAt(unplain.field ?? '', unplain.sentence.replace(/\.$/, ''))])
+  const given = plain(input, FILE_BOUNDS)
+  if (!given.ok) {
+    const { field = '', sentence } = given.problem
+    return failAll([problemAt(field, sentence.replace(/\.$/, ''))])
+  }
   let definition: PuzzleDefinition
   try {
-    definition = definitionSchema.validateSync(withDefaults(input), {
+    definition = definitionSchema.validateSync(withDefaults(given.value), {
       abortEarly: false,
     }) as unknown as PuzzleDefinition
   } catch (error) {

@@ -10,7 +10,7 @@ import {
   ValidationError,
   type AnySchema,
 } from 'yup'
-import { plainProblem } from '../plain'
+import { plain } from '../plain'
 import { fail, ok, type Result } from '../result'
 import type { School, Technique } from './school'
 import { SCHOOLS, writtenSchool } from './written'
@@ -284,10 +284,10 @@ const BOUNDS = { depth: 12, values: 3000, text: 300, list: 60 }
 
 /** Checks the form of a school file; whether it leads home is another question: see `prove`. */
 export function readSchool(input: unknown): Result<School> {
-  const unplain = plainProblem(input, BOUNDS)
-  if (unplain) return { ok: false, problem: unplain }
+  const given = plain(input, BOUNDS)
+  if (!given.ok) return given
   try {
-    const read = schema.validateSync(input) as unknown as Omit<School, 'options'> &
+    const read = schema.validateSync(given.value) as unknown as Omit<School, 'options'> &
       Partial<Pick<School, 'options'>>
     const ids = read.stages.map((stage) => stage.id)
     const twice = ids.find((each, i) => ids.indexOf(each) !== i)

@@ -6,7 +6,7 @@
 import { array, lazy, mixed, number, object, string, ValidationError, type AnySchema } from 'yup'
 import { dot, length, same, scale } from '../geometry/vector'
 import { placed, type Puzzle } from '../puzzle/compile'
-import { plainProblem } from '../plain'
+import { plain } from '../plain'
 import { fail, ok, type Result } from '../result'
 import { MATRICES, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { readState, type State } from '../state'
@@ -93,11 +93,11 @@ interface Place {
 const FILE_BOUNDS = { depth: 10, values: 100_000, text: 400, list: 600 }
 
 export function readStateFile(puzzle: Puzzle, input: unknown): Result<ReadState> {
-  const unplain = plainProblem(input, FILE_BOUNDS)
-  if (unplain) return { ok: false, problem: { ...unplain, code: 'bad-file' } }
+  const given = plain(input, FILE_BOUNDS)
+  if (!given.ok) return { ok: false, problem: { ...given.problem, code: 'bad-file' } }
   let file: { pieces?: PlacedPiece[]; places?: Place[]; letters?: string }
   try {
-    file = schema.validateSync(input, { strict: true }) as typeof file
+    file = schema.validateSync(given.value, { strict: true }) as typeof file
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error
     return fail('bad-file', `The state file is not right: ${error.message}.`, { field: error.path })

@@ -4,14 +4,15 @@ import { revalidatePath } from 'next/cache'
 import { ok, type Result } from '@/core/result'
 import { settingsSchema, type Settings } from '@/core/settings'
 import { checked } from '@/server/outside'
-import { writeSettings } from '@/server/profiles'
+import { readSettings, writeSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
 
 export async function saveSettings(input: unknown): Promise<Result<Settings>> {
   const settings = await checked(settingsSchema, input)
   if (!settings.ok) return settings
-  const written = await writeSettings(await solverId(), settings.value)
+  const profileId = await solverId()
+  const written = await writeSettings(profileId, settings.value)
   if (!written.ok) return written
   revalidatePath('/', 'layout')
-  return ok(settings.value)
+  return ok(await readSettings(profileId))
 }
