@@ -1,5 +1,5 @@
 import type { NextConfig } from 'next'
-import { STANDING_HEADERS } from './src/server/headers'
+import { LONGEST_BODY } from './src/server/limits'
 
 const config: NextConfig = {
   // The tests have a build of their own, so that a demo that runs here goes on undisturbed.
@@ -13,14 +13,8 @@ const config: NextConfig = {
   serverExternalPackages: ['pg', 'pg-boss'],
   // Browsers ask for it whatever the page says.
   rewrites: () => Promise.resolve([{ source: '/favicon.ico', destination: '/icon.svg' }]),
-  headers: () =>
-    Promise.resolve([
-      {
-        source: '/:path*',
-        headers: STANDING_HEADERS.map(([key, value]) => ({ key, value })),
-      },
-    ]),
-  experimental: { serverActions: { bodySizeLimit: '21mb' } },
+  // What is longer has been refused at the door.
+  experimental: { serverActions: { bodySizeLimit: LONGEST_BODY } },
 }
 
 export default config

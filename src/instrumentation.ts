@@ -3,7 +3,4 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return
   const { keepRequestsApart } = await import('./server/asking')
   keepRequestsApart()
-  const { startWork } = await import('./server/work')
-  // Pages are served meanwhile.
-  void startWork()
 }

@@ -17,10 +17,24 @@ export async function startApplication(
   mode: 'start' | 'dev',
   port: number,
   env: NodeJS.ProcessEnv,
+  processes = 1,
 ): Promise<Application> {
-  // Longer than what asks keeps a connection, so that none is closed in the moment in which it is used again.
-  const keep = mode === 'start' ? ['--keepAliveTimeout', '65000'] : []
-  return inGroup([NEXT, mode, '-H', '127.0.0.1', '-p', `${port}`, ...keep], env)
+  const modeEnv = mode === 'start' ? 'production' : 'development'
+  return inGroup(['--import', 'tsx', 'scripts/serve.ts', mode, `${port}`, `${processes}`], {
+    ...env,
+    NODE_ENV: modeEnv,
+  })
+}
+
+/** Resolves when it answers, or has ended. */
+export async function answers(port: number, application?: Application): Promise<void> {
+  let isOver = false
+  void application?.ended.then(() => (isOver = true))
+  while (!isOver) {
+    const answer = await fetch(`http://127.0.0.1:${port}/solvers`).catch(() => undefined)
+    if (answer) return
+    await new Promise((wait) => setTimeout(wait, 100))
+  }
 }
 
 /** Takes the heavy work, so that pages need not wait for it. */

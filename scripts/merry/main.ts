@@ -1,6 +1,7 @@
-/** `./merry demo | dev | test | bench | work | stop`: what the README's commands do. */
+/** `./merry demo | serve | dev | test | bench | work | stop`: what the README's commands do. */
 import { openSync, readFileSync } from 'node:fs'
-import { NEXT, startApplication, startWorker, type Application } from './application'
+import { answers, startApplication, startWorker, type Application } from './application'
+import { build } from './build'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
 import { keepUp } from './keepUp'
 import { dataPath, keptSecret } from './place'
@@ -13,6 +14,17 @@ import { say, Trouble } from './say'
 const PORT = Number(process.env.PORT ?? 3600)
 if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65_535)
   throw new Error('PORT must be a whole number from 1 to 65535')
+
+/** How many processes answer, on the same address. */
+const PROCESSES = processesAsked()
+
+function processesAsked(): number {
+  const at = process.argv.indexOf('--processes')
+  const asked = at < 0 ? 1 : Number(process.argv[at + 1])
+  if (!Number.isInteger(asked) || asked < 1 || asked > 64)
+    throw new Error('--processes must be a whole number from 1 to 64')
+  return asked
+}
 
 /** The build of the tests is one of its own, so that a demo that runs here goes on undisturbed. */
 const TEST_BUILD = '.next-test'
@@ -35,12 +47,6 @@ async function prepare(url: string): Promise<void> {
     env: { ...process.env, DATABASE_URL: url },
   })
   if (code !== 0) throw new Trouble('The database could not be prepared.')
-}
-
-async function build(env: NodeJS.ProcessEnv): Promise<void> {
-  say('building')
-  if ((await run('node', [NEXT, 'build'], { env, stdio: ['ignore', 2, 2] })) !== 0)
-    throw new Trouble('The application could not be built. The lines above say where.')
 }
 
 const DEMO = 'demo'
@@ -79,7 +85,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     const env = { ...buildEnv(), DATABASE_URL: url }
     if (mode === 'start' && !process.env.MERRY_BUILT) await build(env)
     const start = async () => {
-      application = await startApplication(mode, PORT, env)
+      application = await startApplication(mode, PORT, env, PROCESSES)
       note(DEMO, { port: PORT, server: application.process })
     }
     await start()
@@ -87,6 +93,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
       worker = await startWorker(env)
     }
     await startWork()
+    await answers(PORT, application)
     say(`Merry Lantern is at http://localhost:${PORT} (Ctrl+C stops it)`)
     const watched = [
       keepUp(
@@ -138,7 +145,6 @@ async function test(): Promise<number> {
     }
     const steps: readonly Part[] = [
       { name: 'check', command: ['npm', 'run', '--silent', 'check'] },
-      { name: 'build', command: ['node', NEXT, 'build'] },
       { name: 'browser tests', command: ['npx', 'playwright', 'test'] },
     ]
     // The browser tests wait for a browser most of the time: the others run beside them, behind them in rank.
@@ -147,8 +153,13 @@ async function test(): Promise<number> {
       ['nice', '-n', '10', 'npx', 'vitest', 'run'],
       env,
     )
-    let passed = true
-    for (const step of steps) if (passed) passed = await part(step, env)
+    let passed = await part(steps[0], env)
+    if (passed) {
+      const began = Date.now()
+      await build(env)
+      told('build', began, 0)
+    }
+    for (const step of steps.slice(1)) if (passed) passed = await part(step, env)
     passed = (await beside) && passed
     if (!passed) return 1
     say('everything passed')
@@ -260,6 +271,7 @@ async function stopAll(): Promise<number> {
 
 const commands: Record<string, () => Promise<number> | number> = {
   demo: () => serve('start'),
+  serve: () => serve('start'),
   dev: () => serve('dev'),
   test,
   bench,
@@ -271,7 +283,7 @@ try {
   const command = commands[process.argv[2] ?? '']
   if (!command)
     throw new Trouble(
-      'Say ./merry demo, ./merry dev, ./merry test, ./merry bench, ./merry work or ./merry stop.',
+      'Say ./merry demo, ./merry serve, ./merry dev, ./merry test, ./merry bench, ./merry work or ./merry stop.',
     )
   process.exitCode = await command()
 } catch (error) {

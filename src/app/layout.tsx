@@ -8,6 +8,7 @@ import { SolverMenu } from '@/features/solvers/SolverMenu'
 import { Frame } from '@/ui/Frame'
 import { latestSession, type BenchSession } from '@/server/benchSessions'
 import { isAway } from '@/server/pool'
+import { NONCE_HEADER } from '@/server/headers'
 import { StyleNonce } from '@/ui/StyleNonce'
 import type { Profile } from '@/server/asking'
 import { readSettings } from '@/server/profiles'
@@ -31,7 +32,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-theme={settings.theme}>
       <body>
-        <StyleNonce nonce={asked.get('x-nonce') ?? undefined} />
+        <StyleNonce nonce={asked.get(NONCE_HEADER) ?? undefined} />
         <Frame
           benchHref={session && `/bench/${session.id}`}
           solver={solver && <SolverMenu key={solver.id} solver={solver} />}

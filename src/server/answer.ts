@@ -1,21 +1,13 @@
 /** What the routes answer: a result as JSON, with a status that fits it. */
 import { fail, type Result } from '../core/result'
-import { isAway } from './pool'
+import { LONGEST_BODY, sizeWords } from './limits'
+import { Busy, FULL, isAway, isFull } from './pool'
 import { NobodyChosen } from './solver'
-
-const STATUS: ReadonlyMap<string, number> = new Map([
-  ['not-found', 404],
-  ['closed', 409],
-  ['ahead', 409],
-  ['too-large', 413],
-  ['foreign', 403],
-  ['nobody', 401],
-  ['away', 503],
-])
+import { statusOf } from './status'
 
 export const answer = (result: Result<unknown>): Response =>
   Response.json(result, {
-    status: result.ok ? 200 : (STATUS.get(result.problem.code) ?? 400),
+    status: statusOf(result),
     headers: { 'cache-control': 'no-store' },
   })
 
@@ -27,35 +19,67 @@ export async function answering(work: () => Promise<Result<unknown>>): Promise<R
     return answer(await work())
   } catch (error) {
     if (error instanceof NobodyChosen) return answer(NOBODY)
+    if (error instanceof Busy) return answer(BUSY)
+    if (isFull(error)) return answer(FULL)
     if (!isAway(error)) throw error
     return answer(AWAY)
   }
 }
+
+const BUSY = fail('busy', 'Others are just being given their files. Try again in a moment.')
 
 const NOBODY = fail('nobody', 'Choose first who is solving: open a page of Merry Lantern.')
 
 export interface NamedFile {
   readonly name: string
   readonly type: string
-  readonly text: string
+  /** Piece by piece: it is written as fast as whoever asked for it reads. */
+  readonly text: AsyncGenerator<string>
 }
 
 /** A file to keep; a failure is answered as one. */
 export async function file(work: () => Promise<Result<NamedFile>>): Promise<Response> {
   let made: NamedFile | undefined
+  let first: IteratorResult<string, unknown> | undefined
   const failed = await answering(async () => {
     const result = await work()
-    if (result.ok) made = result.value
-    return result.ok ? { ok: true, value: true } : result
+    if (!result.ok) return result
+    made = result.value
+    // What goes wrong from the beginning can still be told.
+    first = await made.text.next()
+    return { ok: true, value: true }
   })
-  if (!made) return failed
-  return new Response(made.text, {
+  if (!made || !first) return failed
+  return new Response(streamOf(first, made.text), {
     headers: {
       'content-type': made.type,
       'content-disposition': `attachment; filename="${made.name}"`,
       'cache-control': 'no-store',
     },
   })
+}
+
+function streamOf(
+  first: IteratorResult<string, unknown>,
+  pieces: AsyncGenerator<string>,
+): ReadableStream<Uint8Array> {
+  const encoder = new TextEncoder()
+  let next: Promise<IteratorResult<string, unknown>> = Promise.resolve(first)
+  return new ReadableStream(
+    {
+      async pull(controller) {
+        const { value, done } = await next
+        if (done) return controller.close()
+        controller.enqueue(encoder.encode(value))
+        next = pieces.next()
+        // Told when it is asked for, not before.
+        next.catch(() => undefined)
+      },
+      // Nobody wants the rest.
+      cancel: () => void pieces.return(undefined),
+    },
+    { highWaterMark: 0 },
+  )
 }
 
 /** A value as a JSON file; undefined where there is nothing of that name any more. */
@@ -66,38 +90,35 @@ export const jsonFile = (name: string, work: () => Promise<unknown>): Promise<Re
       ? fail('not-found', 'What this address names is not there any more.')
       : {
           ok: true,
-          value: { name, type: 'application/json', text: `${JSON.stringify(value, null, 2)}\n` },
+          value: {
+            name,
+            type: 'application/json',
+            text: once(`${JSON.stringify(value, null, 2)}\n`),
+          },
         }
   })
 
-/** The text of a request, read no further than a limit in bytes, whatever its header says. */
-export async function textOf(request: Request, limit: number): Promise<Result<string>> {
-  const tooLarge = fail('too-large', `What was sent is larger than ${Math.round(limit / 1e6)} MB.`)
-  if (Number(request.headers.get('content-length') ?? 0) > limit) return tooLarge
-  const decoder = new TextDecoder('utf-8', { fatal: true })
-  const parts: string[] = []
-  let length = 0
-  try {
-    for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
-      length += chunk.byteLength
-      if (length > limit) return tooLarge
-      parts.push(decoder.decode(chunk, { stream: true }))
-    }
-    parts.push(decoder.decode())
-  } catch (error) {
-    if (!(error instanceof TypeError)) throw error
-    return fail('bad-input', 'What was sent is no text in UTF-8.')
-  }
-  return { ok: true, value: parts.join('') }
+async function* once(text: string): AsyncGenerator<string> {
+  yield await Promise.resolve(text)
 }
 
-/** The JSON of a request. */
-export async function jsonOf(request: Request, limit: number): Promise<Result<unknown>> {
-  const text = await textOf(request, limit)
-  if (!text.ok) return text
+/**
+ * The JSON of a request, as plain values. How long it is and how deep its lists lie is known by then: nothing comes
+ * this far that is not bounded (src/front/body.ts).
+ */
+export async function jsonOf(request: Request): Promise<Result<unknown>> {
+  const bytes = await request.arrayBuffer()
+  if (bytes.byteLength > LONGEST_BODY)
+    return fail('too-large', `What was sent is larger than ${sizeWords(LONGEST_BODY)}.`)
   try {
-    return { ok: true, value: JSON.parse(text.value) as unknown }
-  } catch {
-    return fail('bad-input', 'What was sent is not well-formed JSON.')
+    const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+    return { ok: true, value: JSON.parse(text) as unknown }
+  } catch (error) {
+    return fail(
+      'bad-input',
+      error instanceof TypeError
+        ? 'What was sent is no text in UTF-8.'
+        : 'What was sent is not well-formed JSON.',
+    )
   }
 }

@@ -3,9 +3,17 @@ import { array, boolean, lazy, mixed, number, object, string, type Schema } from
 import type { BenchEvent } from '../core/coach/bench'
 import type { Entry } from '../core/coach/rebase'
 import { DIRECTIONS } from '../core/puzzle/directions'
+import type { Bounds } from '../core/plain'
 import { MOST_EVENTS } from './benchSessions'
+import { LONGEST_MS } from './limits'
 
-const atMs = () => number().integer().min(0).max(2_000_000_000).required()
+/** How much one event may be: a plan of the longest solve has some thousand values. */
+export const EVENT_BOUNDS: Bounds = { depth: 16, values: 30_000, text: 50_000, list: 2000 }
+
+/** How much comes at once: a page sends no more (src/features/bench/outbox.ts), so that nobody waits for it. */
+export const BATCH_BOUNDS: Bounds = { ...EVENT_BOUNDS, values: 60_000 }
+
+const atMs = () => number().integer().min(0).max(LONGEST_MS).required()
 const text = (max: number) => string().max(max)
 const turnName = () => text(12).required()
 

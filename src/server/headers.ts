@@ -3,8 +3,11 @@
 /** Kept by the browser: the id of the solver who was chosen there. */
 export const SOLVER_COOKIE = 'merry-solver'
 
-/** Set by the proxy where a page is asked for: its address. */
+/** Set by the door where a page is asked for: its address. */
 export const PAGE_HEADER = 'x-page'
+
+/** Set by the door: what makes the scripts of a page its own. */
+export const NONCE_HEADER = 'x-nonce'
 
 /** Sent with pages, routes and files alike. */
 export const STANDING_HEADERS: readonly (readonly [string, string])[] = [

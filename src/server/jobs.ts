@@ -5,17 +5,41 @@
 import { definitionById } from '../core/catalog'
 import { splitId } from '../core/catalog/setting'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
+import { BOUNDS } from '../core/plain'
 import { fail, ok, type Problem, type Result } from '../core/result'
 import type { OwnSchool } from '../core/schools/ownSchools'
 import { asRequest } from './asking'
-import { restore } from './backup'
-import { importSolves, readLogFile, type Say } from './logFile'
+import { importAlgorithms } from './algorithms'
+import { itemsOf } from './files/items'
+import { BadFile, told, type Source } from './files/source'
+import { LONGEST_FILE, sizeWords } from './limits'
+import { importLog, type Say } from './logReading'
 import { keptSchools } from './ownSchools'
-import { pool, type Queryable } from './pool'
+import { FULL, isFull, pool, transaction, type Queryable } from './pool'
 import { whoAsks } from './profiles'
 import { give } from './queue'
+import { restore } from './restore'
 
-export type ImportKind = 'log' | 'backup'
+export const IMPORT_KINDS = ['log', 'backup', 'sequences'] as const
+export type ImportKind = (typeof IMPORT_KINDS)[number]
+/**
+ * The kind of import that an address names, and of sequences the puzzle.
+ *
+ * @param asked `kind`, and `puzzle` where the kind is `sequences`
+ */
+export function importKindOf(
+  asked: URLSearchParams,
+): Result<[kind: ImportKind, subject: string | undefined]> {
+  const kind = IMPORT_KINDS.find((each) => each === asked.get('kind'))
+  if (!kind)
+    return fail('bad-input', `kind must be one of ${IMPORT_KINDS.join(', ')}.`, { field: 'kind' })
+  if (kind !== 'sequences') return ok([kind, undefined])
+  const puzzle = asked.get('puzzle') ?? ''
+  return puzzle !== '' && puzzle.length <= 80
+    ? ok([kind, puzzle])
+    : fail('bad-input', 'puzzle names no puzzle.', { field: 'puzzle' })
+}
+
 /** `tables`: what is derived of a puzzle; `survey`: a school over many scrambles. */
 export type HeavyKind = 'tables' | 'survey'
 export type JobKind = ImportKind | HeavyKind
@@ -35,42 +59,131 @@ export interface HeavyAsked {
   readonly schools: readonly OwnSchool[]
 }
 
-const QUEUE_OF = { log: 'imports', backup: 'imports', tables: 'heavy', survey: 'heavy' } as const
+const QUEUE_OF = {
+  log: 'imports',
+  backup: 'imports',
+  sequences: 'imports',
+  tables: 'heavy',
+  survey: 'heavy',
+} as const
 
 export interface Job {
   readonly id: string
   readonly kind: JobKind
   /** A puzzle's id, or that and a school's. */
   readonly subject?: string
-  readonly state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
+  readonly state: 'arriving' | 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
   /** How much is done, 0 to 1. */
   readonly share: number
-  /** Of a log: how many solves are new. Of a backup: the id of the solver. Else what was worked out. */
+  /** Of a log, or of sequences: how many are new. Of a backup: the id of the solver. Else what was worked out. */
   readonly value?: unknown
   readonly problem?: Problem
 }
 
 /** A process that says nothing for so long has died. */
-const SILENCE_S = 60
-/** How often a process says how far it is. */
+const SILENCE_S = 10
+/** How often a process says how far it is, and that it is there. */
 const SAY_MS = 250
+const ALIVE_MS = 2000
 
 class Stopped extends Error {}
 
-/** Gives a file to the queue; the id by which to ask for it is returned. */
+/** What comes in of a file. */
+export interface Arriving {
+  readonly pieces: AsyncIterable<Uint8Array>
+  /** How many bytes were announced, where that was said. */
+  readonly announced?: number
+}
+
+/** Pieces are put away when they are so long, in bytes. */
+const PIECE = 1_000_000
+
+/**
+ * Takes a file, piece by piece, and gives it to the queue; the id by which to ask for it is returned. A file that is not
+ * whole (its sender goes away, or sends less than was announced) is thrown away.
+ *
+ * @param subject of sequences: the puzzle's id
+ */
 export async function beginImport(
   profileId: string,
   kind: ImportKind,
-  file: string,
-): Promise<string> {
+  { pieces, announced }: Arriving,
+  subject?: string,
+): Promise<Result<string>> {
   // Whoever waited for those has heard what came of them.
   await pool().query(
     `delete from jobs where profile_id = $1 and kind = any($2)
        and state in ('done', 'refused', 'stopped') and touched_at < now() - interval '1 day'`,
-    [profileId, ['log', 'backup']],
+    [profileId, IMPORT_KINDS],
   )
-  return begin(profileId, kind, { file })
+  const tooLarge = fail('too-large', `The file is larger than ${sizeWords(LONGEST_FILE)}.`, {
+    field: 'file',
+  })
+  if ((announced ?? 0) > LONGEST_FILE) return tooLarge
+  const id = await insert(profileId, kind, 'arriving', subject)
+  let isTaken = false
+  try {
+    const bytes = await putAway(id, pieces)
+    if (bytes === undefined) return tooLarge
+    if (announced !== undefined && bytes !== announced)
+      return fail(
+        'cut-off',
+        `Only ${bytes} of ${announced} bytes of the file arrived. Nothing was imported.`,
+        { field: 'file' },
+      )
+    const { rowCount } = await pool().query(
+      `update jobs set state = 'waiting', bytes = $2, touched_at = clock_timestamp()
+       where id = $1 and state = 'arriving'`,
+      [id, bytes],
+    )
+    if (rowCount !== 1) return INTERRUPTED
+    await give(QUEUE_OF[kind], { id })
+    isTaken = true
+    return ok(id)
+  } finally {
+    if (!isTaken) await pool().query('delete from jobs where id = $1', [id])
+  }
 }
+
+/** How many bytes it was; undefined if it was too many. */
+async function putAway(id: string, pieces: AsyncIterable<Uint8Array>): Promise<number | undefined> {
+  let [bytes, seq, length] = [0, 0, 0]
+  let gathered: Uint8Array[] = []
+  const flush = async () => {
+    if (length === 0) return
+    await pool().query(
+      `with said as (update jobs set touched_at = clock_timestamp() where id = $1)
+       insert into job_parts (job_id, seq, bytes) values ($1, $2, $3)`,
+      [id, seq++, Buffer.concat(gathered)],
+    )
+    gathered = []
+    length = 0
+  }
+  for await (const piece of pieces) {
+    bytes += piece.byteLength
+    if (bytes > LONGEST_FILE) return undefined
+    gathered.push(piece)
+    length += piece.byteLength
+    if (length >= PIECE) await flush()
+  }
+  await flush()
+  return bytes
+}
+
+/** The file of a job, as it was put away. */
+const keptFile = (id: string, bytes: number): Source => ({
+  bytes,
+  async *read() {
+    for (let seq = 0; ; seq++) {
+      const { rows } = await pool().query<{ bytes: Uint8Array }>(
+        'select bytes from job_parts where job_id = $1 and seq = $2',
+        [id, seq],
+      )
+      if (!rows[0]) return
+      yield rows[0].bytes
+    }
+  },
+})
 
 /** Gives a heavy piece to the queue, unless it is under way already; the id by which to ask for it is returned. */
 export async function beginHeavy(
@@ -85,19 +198,21 @@ export async function beginHeavy(
     kind,
     subject,
   ])
-  return begin(profileId, kind, { subject })
+  const id = await insert(profileId, kind, 'waiting', subject)
+  await give(QUEUE_OF[kind], { id })
+  return id
 }
 
-async function begin(
+async function insert(
   profileId: string,
   kind: JobKind,
-  { file = null, subject = null }: { file?: string | null; subject?: string | null },
+  state: 'arriving' | 'waiting',
+  subject?: string,
 ): Promise<string> {
   const { rows } = await pool().query<{ id: string }>(
-    'insert into jobs (profile_id, kind, file, subject) values ($1, $2, $3, $4) returning id',
-    [profileId, kind, file, subject],
+    'insert into jobs (profile_id, kind, state, subject) values ($1, $2, $3, $4) returning id',
+    [profileId, kind, state, subject ?? null],
   )
-  await give(QUEUE_OF[kind], { id: rows[0].id })
   return rows[0].id
 }
 
@@ -137,7 +252,7 @@ export async function jobUnderWay(
   await endSilent(profileId)
   const { rows } = await pool().query<JobRow>(
     `select ${COLUMNS} from jobs
-     where profile_id = $1 and kind = $2 and state in ('waiting', 'running')
+     where profile_id = $1 and kind = $2 and state in ('arriving', 'waiting', 'running')
        and ($3::text is null or subject = $3)
      order by created_at desc limit 1`,
     [profileId, kind, subject ?? null],
@@ -166,57 +281,80 @@ export const INTERRUPTED = fail(
   'The program was stopped in the middle of it. Nothing was kept; try it again.',
 )
 
+/** Ended, one way or another: what there was of its file is of no use any more. */
+const WITHOUT_PARTS = 'delete from job_parts where job_id in (select id from ended)'
+
 const endSilent = (profileId: string) =>
   pool().query(
-    `update jobs set state = 'refused', file = null, result = $2
-     where profile_id = $1 and state = 'running'
-       and touched_at < clock_timestamp() - make_interval(secs => $3)`,
+    `with ended as (
+       update jobs set state = 'refused', result = $2
+       where profile_id = $1 and state in ('arriving', 'running')
+         and touched_at < clock_timestamp() - make_interval(secs => $3)
+       returning id)
+     ${WITHOUT_PARTS}`,
     [profileId, JSON.stringify(INTERRUPTED), SILENCE_S],
   )
 
 /** Stops it, if it has not ended yet: then nothing of the file is kept. */
 export async function stopJob(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
-    `update jobs set state = 'stopped', file = null
-     where profile_id = $1 and id = $2 and state in ('waiting', 'running')`,
+  const { rows } = await pool().query<{ count: number }>(
+    `with ended as (
+       update jobs set state = 'stopped'
+       where profile_id = $1 and id = $2 and state in ('arriving', 'waiting', 'running')
+       returning id), gone as (${WITHOUT_PARTS})
+     select count(*)::int as count from ended`,
     [profileId, id],
   )
-  return rowCount === 1
+  return rows[0].count === 1
 }
 
 /** Does a piece from the queue, if it is still wanted. */
 export async function doJob(id: string, takenBy: string, heavily?: HeavyWork): Promise<void> {
-  const { rows } = await pool().query<JobRow & { profile_id: string; file: string | null }>(
+  const { rows } = await pool().query<JobRow & { profile_id: string; bytes: number }>(
     `update jobs set state = 'running', taken_by = $2, touched_at = clock_timestamp()
      where id = $1 and state = 'waiting' returning *`,
     [id, takenBy],
   )
   if (!rows[0]) return
-  const { profile_id: profileId, kind, file, subject } = rows[0]
-  let saidAt = performance.now()
-  const say: Say = async (share) => {
-    if (performance.now() - saidAt < SAY_MS) return
-    saidAt = performance.now()
+  const { profile_id: profileId, kind, bytes, subject } = rows[0]
+  let share = 0
+  let isWanted = true
+  const sayNow = async () => {
     const said = await pool().query(
       `update jobs set share = $2, touched_at = clock_timestamp() where id = $1 and state = 'running'`,
       [id, share],
     )
-    if (said.rowCount === 0) throw new Stopped()
+    isWanted = said.rowCount === 1
   }
+  let saidAt = performance.now()
+  const say: Say = async (now) => {
+    share = now
+    if (isWanted && performance.now() - saidAt >= SAY_MS) {
+      saidAt = performance.now()
+      await sayNow()
+    }
+    if (!isWanted) throw new Stopped()
+  }
+  // A statement may take long, and nothing is said meanwhile. One that fails is said again.
+  const alive = setInterval(() => void sayNow().catch(() => undefined), ALIVE_MS)
   /** Together with what is stored: either both are so, or none. */
   const end = async (value: unknown, client: Queryable) => {
-    const ended = await client.query(
-      `update jobs set state = 'done', share = 1, file = null, result = $2
-       where id = $1 and state = 'running'`,
+    const { rows: ended } = (await client.query(
+      `with ended as (
+         update jobs set state = 'done', share = 1, result = $2
+         where id = $1 and state = 'running' returning id), gone as (${WITHOUT_PARTS})
+       select id from ended`,
       [id, JSON.stringify(ok(value))],
-    )
-    if (ended.rowCount === 0) throw new Stopped()
+    )) as { rows: unknown[] }
+    if (ended.length === 0) throw new Stopped()
   }
   try {
     const done = await asRequest(async () => {
       await whoAsks(profileId)
-      if (kind === 'log') return readLog(profileId, file ?? '', say, end)
-      if (kind === 'backup') return restore(file ?? '', say, end)
+      const file = keptFile(id, bytes)
+      if (kind === 'log') return importLog(profileId, file, say, end)
+      if (kind === 'backup') return restore(file, say, end)
+      if (kind === 'sequences') return readSequences(profileId, subject ?? '', file, say, end)
       const asked = await heavyAsked(profileId, kind, subject ?? '')
       const found = asked.ok && heavily ? await heavily(asked.value, say) : asked
       if (found.ok) await end(found.value, pool())
@@ -225,8 +363,13 @@ export async function doJob(id: string, takenBy: string, heavily?: HeavyWork): P
     if (!done.ok) await refuse(id, done)
   } catch (error) {
     if (error instanceof Stopped) return
-    await refuse(id, fail('failed', 'It could not be done. Nothing was kept.'))
-    throw error
+    await refuse(
+      id,
+      isFull(error) ? FULL : fail('failed', 'It could not be done. Nothing was kept.'),
+    )
+    if (!isFull(error)) throw error
+  } finally {
+    clearInterval(alive)
   }
 }
 
@@ -244,17 +387,33 @@ async function heavyAsked(
 }
 
 const refuse = (id: string, result: Result<unknown>) =>
-  pool().query(`update jobs set state = 'refused', file = null, result = $2 where id = $1`, [
-    id,
-    JSON.stringify(result),
-  ])
+  pool().query(
+    `with ended as (update jobs set state = 'refused', result = $2 where id = $1 returning id)
+     ${WITHOUT_PARTS}`,
+    [id, JSON.stringify(result)],
+  )
 
-async function readLog(
+/** A file of sequences, which is short enough to come whole. */
+async function readSequences(
   profileId: string,
-  file: string,
+  puzzleId: string,
+  file: Source,
   say: Say,
-  end: (value: unknown, client: Queryable) => Promise<void>,
+  end: (count: number, client: Queryable) => Promise<void>,
 ): Promise<Result<number>> {
-  const read = await readLogFile(file, say)
-  return read.ok ? importSolves(profileId, read.value, end) : read
+  try {
+    return await transaction(async (client) => {
+      let kept: Result<number> = fail('bad-file', 'The file is empty.', { field: 'file' })
+      for await (const { value } of itemsOf(told(file, say).read(), SEQUENCES))
+        kept = await importAlgorithms(profileId, puzzleId, value, client)
+      if (kept.ok) await end(kept.value, client)
+      return kept
+    })
+  } catch (error) {
+    if (!(error instanceof BadFile)) throw error
+    const where = error.line === undefined ? '' : `Line ${error.line}: `
+    return fail('bad-file', `${where}${error.sentence}`, { field: error.field })
+  }
 }
+
+const SEQUENCES = { opens: () => false, boundsOf: () => BOUNDS }

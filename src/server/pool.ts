@@ -1,5 +1,6 @@
 /** The one pool of connections, and transactions on it. */
-import { Pool, types, type PoolClient } from 'pg'
+import { fail } from '../core/result'
+import { Client, Pool, types, type PoolClient } from 'pg'
 
 // bigint columns are seeds, which fit a JavaScript number.
 types.setTypeParser(types.builtins.INT8, Number)
@@ -61,6 +62,37 @@ export async function transaction<T>(work: (client: PoolClient) => Promise<T>): 
   }
 }
 
+/** As many long readings as go on at once. */
+const MOST_VIEWS = 4
+let views = 0
+
+/** More is asked than can be done now. */
+export class Busy extends Error {}
+
+/**
+ * Reads within one view of the database, so that what is read fits together however long whoever wants it takes. It has
+ * a connection of its own: those of the pool are for what is short.
+ *
+ * @throws Busy
+ */
+export async function* inOneView(
+  read: (client: Queryable) => AsyncGenerator<string>,
+): AsyncGenerator<string> {
+  if (views >= MOST_VIEWS) throw new Busy('too many files are written just now')
+  views++
+  const client = new Client({ connectionString: process.env.DATABASE_URL, keepAlive: true })
+  // A connection that breaks tells the query that is under way, too.
+  client.on('error', () => undefined)
+  try {
+    await client.connect()
+    await client.query('begin isolation level repeatable read read only')
+    yield* read(client as unknown as Queryable)
+  } finally {
+    views--
+    await client.end()
+  }
+}
+
 /**
  * Whether an error means that the database does not answer now, and may do so later: classes 08 and 57 of the
  * standard's codes, and what the network and the pool say.
@@ -76,3 +108,14 @@ export function isAway(error: unknown): boolean {
     )
   )
 }
+
+/** Whether an error means that there is no room left on a disk: of the database, or of this machine. */
+export function isFull(error: unknown): boolean {
+  const { code } = Object(error) as { code?: unknown }
+  return code === '53100' || code === 'ENOSPC'
+}
+
+export const FULL = fail(
+  'full',
+  'The disk of the machine on which Merry Lantern runs is full. Nothing was stored; make room there, then try again.',
+)

@@ -82,6 +82,13 @@ async function profilesWhere(condition: string, values: readonly string[]): Prom
   return rows
 }
 
+/** The id alone of who asks, found in the same way; nothing of theirs becomes known to this process. */
+export async function solverNamed(named: string | undefined): Promise<string | undefined> {
+  if (isId(named) && (await isSolver(named))) return named
+  const { rows } = await pool().query<{ id: string }>('select id from profiles limit 2')
+  return rows.length > 1 ? undefined : (rows[0]?.id ?? firstProfile())
+}
+
 /** The id of the solver who was there first, made where there is none yet. */
 export async function firstProfile(): Promise<string> {
   await pool().query(

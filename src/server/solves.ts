@@ -108,6 +108,25 @@ export async function solvesWhere(
 export const listSolves = (profileId: string, limit = 1000): Promise<Solve[]> =>
   solvesWhere('s.profile_id = $1', [profileId], { limit })
 
+/** All of them, newest first, read some at a time within a transaction of the client's: however many, none is lost. */
+export async function* eachSolve(profileId: string, client: Queryable): AsyncGenerator<Solve> {
+  await client.query(
+    `declare each_solve no scroll cursor for
+     ${select('solves')} where s.profile_id = $1 order by s.finished_at desc, s.id`,
+    [profileId],
+  )
+  for (;;) {
+    const { rows } = (await client.query(`fetch ${AT_A_TIME} from each_solve`)) as {
+      rows: SolveRow[]
+    }
+    if (rows.length === 0) break
+    yield* rows.map(fromRow)
+  }
+  await client.query('close each_solve')
+}
+
+const AT_A_TIME = 500
+
 export async function findSolve(profileId: string, id: string): Promise<Solve | undefined> {
   const { rows } = await pool().query<SolveRow>(
     `${select('solves')} where s.profile_id = $1 and s.id = $2`,
@@ -139,7 +158,10 @@ export async function addSolve(
   return id
 }
 
-/** Stores those that are not in the log already (same start, solution and moment); their number is returned. */
+/**
+ * Stores those that are not in the log already (same start, solution and moment), some hundreds in one statement;
+ * their number is returned.
+ */
 export async function addNewSolves(
   profileId: string,
   solves: readonly NewSolve[],
@@ -150,23 +172,17 @@ export async function addNewSolves(
   const different = [
     ...new Map(solves.map((solve) => [keyOf(solve), { ...solve, id: randomUUID() }])).values(),
   ]
-  let stored = 0
-  for (let at = 0; at < different.length; at += BATCH) {
-    const { rows } = await client.query(
-      insert(
-        `where not exists (
-           select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
-             and k.start_state = g."startState" and k.solution = g.solution)`,
-      ),
-      [profileId, JSON.stringify(different.slice(at, at + BATCH))],
-    )
-    stored += (rows[0] as { count: number }).count
-  }
-  return stored
+  if (different.length === 0) return 0
+  const { rows } = await client.query(
+    insert(
+      `where not exists (
+         select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
+           and k.start_state = g."startState" and k.solution = g.solution)`,
+    ),
+    [profileId, JSON.stringify(different)],
+  )
+  return (rows[0] as { count: number }).count
 }
-
-/** Solves stored by one statement. */
-const BATCH = 400
 
 /** Solves with their splits, as a list in JSON, in one statement. */
 const insert = (condition: string): string => `
@@ -174,7 +190,7 @@ const insert = (condition: string): string => `
     select * from jsonb_to_recordset($2::jsonb) as x(
       id uuid, "sessionId" uuid, "copyId" uuid, "puzzleId" text, school text, variant jsonb,
       solver text, "startState" text, scramble text, solution text, "finishedAt" timestamptz,
-      "elapsedMs" integer, "turnCount" integer, "quarterCount" integer, slips integer,
+      "elapsedMs" bigint, "turnCount" integer, "quarterCount" integer, slips integer,
       hints integer, remark text, splits jsonb)
   ), added as (
     insert into solves (id, profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
@@ -188,7 +204,7 @@ const insert = (condition: string): string => `
   ), split as (
     insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
     select g.id, t.ordinal - 1, t.value->>'stageId', t.value->>'name',
-      (t.value->>'turnCount')::integer, (t.value->>'elapsedMs')::integer
+      (t.value->>'turnCount')::integer, (t.value->>'elapsedMs')::bigint
     from given g join added on added.id = g.id
     cross join lateral jsonb_array_elements(g.splits) with ordinality as t(value, ordinal)
   )

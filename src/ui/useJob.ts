@@ -6,7 +6,7 @@ import { fail, type Problem, type Result } from '@/core/result'
 /** What the server says of what it does. */
 export interface Told {
   readonly id: string
-  readonly state: 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
+  readonly state: 'arriving' | 'waiting' | 'running' | 'done' | 'refused' | 'stopped'
   readonly share: number
   readonly value?: unknown
   readonly problem?: Problem
@@ -63,7 +63,7 @@ export function useJob({
           if (heard.value.state === 'refused') setTrouble(heard.value.problem?.sentence)
           if (heard.value.state === 'done') done.current(heard.value.value)
           if (heard.value.state === 'stopped') setTrouble(stopped)
-          if (!['waiting', 'running'].includes(heard.value.state)) break
+          if (!['arriving', 'waiting', 'running'].includes(heard.value.state)) break
         }
         await new Promise((wait) => setTimeout(wait, LOOK_MS))
       }
@@ -102,7 +102,7 @@ export function useJob({
     /** How much is done, 0 to 1; undefined if nothing is under way. */
     share: told?.share,
     /** Whether it waits for others. */
-    isWaiting: told?.state === 'waiting',
+    isWaiting: told?.state === 'waiting' || told?.state === 'arriving',
     /** Whether the server has it: from then on the page may be left. */
     isTaken: told?.id !== undefined,
     trouble,

@@ -9,6 +9,6 @@ export function GET(): Promise<Response> {
     const text = await writeBackup(await solverId())
     return text === undefined
       ? fail('not-found', 'This solver is not here any more.')
-      : ok({ name: 'merry-lantern-backup.json', type: 'application/json', text: `${text}\n` })
+      : ok({ name: 'merry-lantern-backup.json', type: 'application/json', text })
   })
 }

@@ -18,7 +18,7 @@ const schema = object({
 /** Remembers what small letters mean on a puzzle. */
 export function PUT(request: Request): Promise<Response> {
   return answering(async () => {
-    const body = await jsonOf(request, 10_000)
+    const body = await jsonOf(request)
     if (!body.ok) return body
     const asked = await checked(schema, body.value)
     if (!asked.ok) return asked

@@ -16,7 +16,7 @@ const schema = object({
 /** Gives the survey of a school to the queue; the id by which to ask for it is returned. */
 export function POST(request: Request): Promise<Response> {
   return answering(async () => {
-    const body = await jsonOf(request, 10_000)
+    const body = await jsonOf(request)
     if (!body.ok) return body
     const asked = await checked(schema, body.value)
     if (!asked.ok) return asked

@@ -1,6 +1,6 @@
 import { fail, ok } from '@/core/result'
 import { answering, jsonOf } from '@/server/answer'
-import { batchSchema } from '@/server/benchEventSchema'
+import { BATCH_BOUNDS, batchSchema } from '@/server/benchEventSchema'
 import { appendEntries, findSession, MOST_EVENTS } from '@/server/benchSessions'
 import { checked, isId } from '@/server/outside'
 import { entriesAfter } from '@/server/snapshots'
@@ -9,8 +9,6 @@ import { solverId } from '@/server/solver'
 interface Asked {
   params: Promise<{ sessionId: string }>
 }
-
-const LONGEST_BATCH = 8_000_000
 
 const gone = fail('not-found', 'This bench is not there any more.')
 
@@ -32,9 +30,9 @@ export function POST(request: Request, { params }: Asked): Promise<Response> {
   return answering(async () => {
     const { sessionId } = await params
     if (!isId(sessionId)) return gone
-    const json = await jsonOf(request, LONGEST_BATCH)
+    const json = await jsonOf(request)
     if (!json.ok) return json
-    const read = await checked(batchSchema, json.value)
+    const read = await checked(batchSchema, json.value, BATCH_BOUNDS)
     if (!read.ok) return read
     const { after, entries } = read.value
     return appendEntries(await solverId(), sessionId, after, entries)

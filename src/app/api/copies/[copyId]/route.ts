@@ -1,4 +1,5 @@
-import { jsonFile } from '@/server/answer'
+import { fail, ok } from '@/core/result'
+import { file } from '@/server/answer'
 import { exportCopy } from '@/server/exportCopy'
 import { isId } from '@/server/outside'
 import { solverId } from '@/server/solver'
@@ -8,8 +9,11 @@ export function GET(
   _: Request,
   { params }: { params: Promise<{ copyId: string }> },
 ): Promise<Response> {
-  return jsonFile('merry-lantern-copy.json', async () => {
+  return file(async () => {
     const { copyId } = await params
-    return isId(copyId) ? await exportCopy(await solverId(), copyId) : undefined
+    const text = isId(copyId) ? await exportCopy(await solverId(), copyId) : undefined
+    return text === undefined
+      ? fail('not-found', 'What this address names is not there any more.')
+      : ok({ name: 'merry-lantern-copy.json', type: 'application/json', text })
   })
 }

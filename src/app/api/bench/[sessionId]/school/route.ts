@@ -2,8 +2,6 @@ import { answering, jsonOf } from '@/server/answer'
 import { choiceSchema, chooseSchool } from '@/server/benchSchool'
 import { checked } from '@/server/outside'
 
-const LONGEST_CHOICE = 10_000
-
 /** Another school for an open bench. */
 export function POST(
   request: Request,
@@ -11,7 +9,7 @@ export function POST(
 ): Promise<Response> {
   return answering(async () => {
     const { sessionId } = await params
-    const json = await jsonOf(request, LONGEST_CHOICE)
+    const json = await jsonOf(request)
     if (!json.ok) return json
     const read = await checked(choiceSchema, json.value)
     if (!read.ok) return read

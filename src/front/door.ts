@@ -1,0 +1,112 @@
+/**
+ * The one door: every request comes through here, whatever its path, before the application sees it. Who asks under
+ * another name, or from another site, gets nothing; what is sent is bounded; every answer forbids the browser whatever
+ * it does not need.
+ */
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import { fail, type Result } from '../core/result'
+import { decoded } from '../server/address'
+import { statusOf } from '../server/status'
+import { foreignProblem } from '../server/gate'
+import {
+  NONCE_HEADER,
+  PAGE_HEADER,
+  policyOf,
+  SOLVER_COOKIE,
+  STANDING_HEADERS,
+} from '../server/headers'
+import { bodyProblem } from './body'
+import { Crowd } from './crowd'
+import { isUpload, takeUpload } from './uploads'
+
+export type Answer = (request: IncomingMessage, response: ServerResponse) => Promise<void>
+
+const POLICY = 'content-security-policy'
+/** Only this door says these to the application. */
+const OURS = [PAGE_HEADER, NONCE_HEADER, POLICY]
+
+const TOO_MUCH = fail(
+  'busy',
+  'Merry Lantern has too much to do just now. Try again in a few seconds.',
+)
+const RETRY_AFTER_S = 3
+
+interface Lines {
+  /** Files on their way in, which may take minutes. */
+  readonly files: Crowd
+  readonly others: Crowd
+}
+
+const LINES = (): Lines => ({
+  files: new Crowd({ most: 6, mostWaiting: 20, patienceMs: 20_000 }),
+  others: new Crowd(),
+})
+
+/** @param answer what the application does with a request that may come in */
+export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINES()): Answer {
+  return async (request, response) => {
+    for (const name of OURS) delete request.headers[name]
+    for (const [name, value] of STANDING_HEADERS) response.setHeader(name, value)
+    const method = request.method ?? 'GET'
+    const foreign = foreignProblem(method, {
+      get: (name) => [request.headers[name] ?? []].flat()[0] ?? null,
+    })
+    if (foreign) return refuse(request, response, foreign)
+    const url = addressOf(request)
+    if (!url) return refuse(request, response, fail('bad-address', 'This address cannot be read.'))
+    const upload = isUpload(method, url.pathname)
+    const line = upload ? lines.files : lines.others
+    // A turn on a bench waits for a hand; a page may wait a moment longer.
+    if (!(await line.comeIn(url.pathname.startsWith('/api/bench/'))))
+      return refuse(request, response, TOO_MUCH)
+    if (response.destroyed) return line.leave()
+    response.once('close', () => line.leave())
+    if (upload) return send(response, await takeUpload(request, url, solverOf(request)))
+    const wrong = await bodyProblem(request)
+    if (wrong) return refuse(request, response, wrong)
+    const nonce = Buffer.from(crypto.randomUUID()).toString('base64')
+    const policy = policyOf(nonce, isDevelopment)
+    // On the request, so that the pages' own scripts get the nonce; on the answer, for the browser.
+    request.headers[NONCE_HEADER] = nonce
+    request.headers[POLICY] = policy
+    response.setHeader(POLICY, policy)
+    // So that a page on which nobody is chosen can lead back to itself.
+    if (!url.pathname.startsWith('/api/')) request.headers[PAGE_HEADER] = url.pathname + url.search
+    await answer(request, response)
+  }
+}
+
+/** Undefined where it is none of ours: an address with another host in it, or signs that no text has. */
+function addressOf(request: IncomingMessage): URL | undefined {
+  const text = request.url ?? ''
+  if (!text.startsWith('/') || text.startsWith('//')) return undefined
+  try {
+    const url = new URL(text, 'http://here.invalid')
+    return url.host === 'here.invalid' && decoded(url.pathname) !== undefined ? url : undefined
+  } catch {
+    return undefined
+  }
+}
+
+function solverOf(request: IncomingMessage): string | undefined {
+  const cookies = (request.headers.cookie ?? '').split(';').map((each) => each.trim().split('='))
+  return cookies.find(([name]) => name === SOLVER_COOKIE)?.[1]
+}
+
+/** To a program as a result, to a person as a sentence. */
+function refuse(request: IncomingMessage, response: ServerResponse, result: Result<never>): void {
+  // What is still on its way is not waited for.
+  if (!request.complete) response.setHeader('connection', 'close')
+  if (!result.ok && result.problem.code === 'busy') response.setHeader('retry-after', RETRY_AFTER_S)
+  if (request.url?.startsWith('/api/')) return send(response, result)
+  response.statusCode = statusOf(result)
+  response.setHeader('content-type', 'text/plain; charset=utf-8')
+  response.end(`${result.ok ? '' : result.problem.sentence}\n`)
+}
+
+function send(response: ServerResponse, result: Result<unknown>): void {
+  response.statusCode = statusOf(result)
+  response.setHeader('content-type', 'application/json')
+  response.setHeader('cache-control', 'no-store')
+  response.end(JSON.stringify(result))
+}
