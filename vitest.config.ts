@@ -21,7 +21,7 @@ export default defineConfig({
         ['src/{ui,features,workers,cli}/**/*.test.ts', 'scripts/**/*.test.ts'],
         240_000,
       ),
-      project('database', ['src/{server,app}/**/*.test.ts'], 180_000),
+      project('database', ['src/{server,app,front}/**/*.test.ts'], 180_000),
     ],
   },
 })

@@ -1,3 +1,7 @@
-import { prepareDatabase } from './server'
+import { prepareDatabase, startWorker } from './server'
 
-export default prepareDatabase
+/** What is returned is done when all tests are through. */
+export default function begin(): () => void {
+  prepareDatabase()
+  return startWorker()
+}

@@ -18,6 +18,23 @@ export function prepareDatabase(): void {
   if (run.status !== 0) throw new Error(`the database could not be prepared: ${run.stderr}`)
 }
 
+const serverEnv = (): NodeJS.ProcessEnv => ({
+  ...process.env,
+  DATABASE_URL: databaseUrl(),
+  NEXT_TELEMETRY_DISABLED: '1',
+  NODE_ENV: 'production',
+})
+
+/** What takes work from the queue, for all servers; the function that is returned ends it. */
+export function startWorker(): () => void {
+  const log = openSync('.data/e2e-worker.log', 'a')
+  const child = spawn('node', ['--import', 'tsx', 'scripts/work.ts'], {
+    stdio: ['ignore', log, log],
+    env: serverEnv(),
+  })
+  return () => void child.kill('SIGTERM')
+}
+
 export class TestServer {
   private child?: ChildProcess
   private port = 0
@@ -33,14 +50,10 @@ export class TestServer {
     mkdirSync('.data', { recursive: true })
     const path = `.data/e2e-server-${this.index}.log`
     const log = openSync(path, 'a')
-    this.child = spawn(
-      'node',
-      ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', `${this.port}`],
-      {
-        stdio: ['ignore', log, log],
-        env: { ...process.env, DATABASE_URL: databaseUrl(), NEXT_TELEMETRY_DISABLED: '1' },
-      },
-    )
+    this.child = spawn('node', ['--import', 'tsx', 'scripts/serve.ts', 'start', `${this.port}`], {
+      stdio: ['ignore', log, log],
+      env: serverEnv(),
+    })
     for (let tries = 0; tries < 120; tries++) {
       const answer = await fetch(`${this.address}/solvers`).catch(() => undefined)
       if (answer?.ok) return

@@ -7,7 +7,7 @@ import { schoolNamed } from '../src/core/schools'
 import { learnSchools } from '../src/core/schools/ownSchools'
 import { deriveTables, TABLES_EDITION } from '../src/core/universal/tables'
 import { SURVEYED_LONG } from '../src/core/coach/survey'
-import type { HeavyAsked } from '../src/server/jobs'
+import type { HeavyAsked } from '../src/server/doJob'
 
 export type HeavyTold = { readonly share: number } | { readonly result: Result<unknown> }
 

@@ -8,8 +8,8 @@ import { scramble } from '../src/core/scramble/scramble'
 import { writeTurns } from '../src/core/notation/write'
 import { DIALECT_IDS, readIn } from '../src/core/notation/dialect'
 import { readDefinition, readPuzzleFile } from '../src/core/puzzle/readDefinition'
-import type { Random } from '../src/core/random'
-import { must, type Result } from '../src/core/result'
+import { seededRandom, type Random } from '../src/core/random'
+import { fail, must, ok, type Result } from '../src/core/result'
 import { DEFAULT_SETTINGS, settingsSchema } from '../src/core/settings'
 import { readState, start, writeState } from '../src/core/state'
 import { readStateFile } from '../src/core/stuck/stateFile'
@@ -19,7 +19,10 @@ import { entrySchema } from '../src/features/lay-out/sessionSchema'
 import { batchSchema } from '../src/server/benchEventSchema'
 import { choiceSchema } from '../src/server/benchSchool'
 import { circleSolves } from '../src/server/demo/circle'
-import { readLogFile, writeCsv, writeJson } from '../src/server/logFile'
+import { BadFile, textSource } from '../src/server/files/source'
+import { textOf } from '../src/server/files/write'
+import { writeCsv, writeJson } from '../src/server/logFile'
+import { readLog } from '../src/server/logReading'
 import { checked } from '../src/server/outside'
 import type { Solve } from '../src/server/solves'
 
@@ -31,6 +34,12 @@ export interface Hostility {
 
 const PUZZLES = ['cube-2', 'cube-3', 'shift-3x3x5', 'twin-3', 'circle-3', 'tetra-3', 'prism-6']
 const IDS = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002']
+
+const pick = <T>(random: Random, list: readonly T[]): T => list[random.below(list.length)]
+
+/** Names that every object has by birth. */
+const NAMES = Object.getOwnPropertyNames(Object.prototype)
+const inherited = seededRandom(1105)
 
 /** Values that have broken programs before. */
 const BAD: readonly (() => unknown)[] = [
@@ -65,6 +74,8 @@ const BAD: readonly (() => unknown)[] = [
   () => ({}),
   () => [],
   () => ({ length: 1e9 }),
+  () => ({ [pick(inherited, NAMES)]: 1 }),
+  () => ({ [pick(inherited, NAMES)]: { [pick(inherited, NAMES)]: [] } }),
   () => JSON.parse('{"__proto__":{"ok":true}}') as unknown,
   () => nested(3000),
   () => Array.from({ length: 5000 }, () => []),
@@ -79,8 +90,6 @@ function nested(depth: number): unknown {
   for (let i = 0; i < depth; i++) value = i % 2 === 0 ? [value] : { value }
   return value
 }
-
-const pick = <T>(random: Random, list: readonly T[]): T => list[random.below(list.length)]
 
 /** The value with one place in it replaced, left out, doubled or joined by a stranger. */
 function spoiled(random: Random, value: unknown): unknown {
@@ -98,7 +107,7 @@ function spoiled(random: Random, value: unknown): unknown {
   if (typeof value === 'object' && value !== null) {
     const entries = Object.entries(value)
     if (entries.length === 0 || random.below(10) === 0)
-      return { ...value, [`${String(pick(random, ['extra', 'constructor', 'id', '']))}`]: 1 }
+      return { ...value, [`${String(pick(random, ['extra', 'id', '', ...NAMES]))}`]: 1 }
     const [key, inner] = pick(random, entries)
     if (random.below(8) === 0) return Object.fromEntries(entries.filter(([name]) => name !== key))
     return { ...value, [key]: spoiled(random, inner) }
@@ -194,7 +203,7 @@ export function hostilities(): Hostility[] {
   )
   const algorithms = puzzles.map((puzzle) => writeTurns(scramble(puzzle, 3).turns))
   const solves = circleSolves().slice(0, 3) as unknown as Solve[]
-  const logs = [writeJson(solves), writeCsv(solves)]
+  const logs = Promise.all([writeJson(solves), writeCsv(solves)].map(textOf))
   const told = <T>(input: unknown, result: Result<T>) => ({ input, result })
   return [
     {
@@ -253,7 +262,7 @@ export function hostilities(): Hostility[] {
     {
       name: 'log files',
       attack: async (random) => {
-        const [json, csv] = logs
+        const [json, csv] = await logs
         const text =
           random.below(2) === 0
             ? random.below(2) === 0
@@ -262,7 +271,7 @@ export function hostilities(): Hostility[] {
             : random.below(2) === 0
               ? spoiledText(random, json)
               : asText(someTimes(random, JSON.parse(json)))
-        return told(text, await readLogFile(text))
+        return told(text, await readText(text))
       },
     },
     {
@@ -274,6 +283,22 @@ export function hostilities(): Hostility[] {
       },
     },
   ]
+}
+
+/** Read as a file that comes in, and kept nowhere. */
+async function readText(text: string): Promise<Result<unknown>> {
+  const nothing = {
+    keepsPuzzles: false,
+    puzzle: () => Promise.resolve(ok(true)),
+    solve: () => Promise.resolve(),
+  }
+  try {
+    await readLog(textSource(text), nothing, () => Promise.resolve())
+    return ok(true)
+  } catch (error) {
+    if (error instanceof BadFile) return fail('bad-file', error.sentence)
+    throw error
+  }
 }
 
 const asText = (value: unknown): string => {

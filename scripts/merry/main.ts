@@ -43,10 +43,13 @@ async function database(): Promise<Server | undefined> {
 }
 
 async function prepare(url: string): Promise<void> {
-  const code = await run('node', ['--import', 'tsx', 'scripts/merry/prepare.ts'], {
-    env: { ...process.env, DATABASE_URL: url },
-  })
-  if (code !== 0) throw new Trouble('The database could not be prepared.')
+  const { prepareDatabase } = await import('./prepare')
+  try {
+    await prepareDatabase(url)
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error)
+    throw new Trouble(`The database could not be prepared: ${why}`)
+  }
 }
 
 const DEMO = 'demo'
@@ -92,8 +95,9 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     const startWork = async () => {
       worker = await startWorker(env)
     }
-    await startWork()
     await answers(PORT, application)
+    // Pages come first.
+    await startWork()
     say(`Merry Lantern is at http://localhost:${PORT} (Ctrl+C stops it)`)
     const watched = [
       keepUp(

@@ -66,7 +66,7 @@ export async function startPostgres(
   }
   const port = await freePort()
   clearStale(data)
-  admitRole(cluster)
+  if (!isAdmitted(cluster)) admitRole(cluster)
   start(cluster, port)
   return server(cluster, port, true)
 }
@@ -105,10 +105,26 @@ function clearStale(data: string): void {
 /** Who may come in: the application's role, with its password. Written at every start. */
 const DOOR = `# Written by Merry Lantern.\nhost all ${ROLE} 127.0.0.1/32 scram-sha-256\n`
 
+/** Written when the role is as it shall be, so that it is not made again at every start. */
+const ADMITTED = 'merry-admitted'
+
+const admittedMark = ({ programs, password, wanted }: Cluster): string =>
+  createHash('sha256')
+    .update(JSON.stringify([DOOR, programs, password, wanted]))
+    .digest('hex')
+
+function isAdmitted(cluster: Cluster): boolean {
+  const path = `${cluster.data}/${ADMITTED}`
+  return (
+    existsSync(path) && readFileSync(path, 'utf8') === admittedMark(cluster) && isOurs(cluster.data)
+  )
+}
+
 const isOurs = (data: string): boolean => readFileSync(`${data}/pg_hba.conf`, 'utf8') === DOOR
 
 /** Makes the role and its database, or brings them up to date, while no server runs and nobody can come in. */
-function admitRole({ programs, data, password, wanted }: Cluster): void {
+function admitRole(cluster: Cluster): void {
+  const { programs, data, password, wanted } = cluster
   const alone = (database: string, sql: readonly string[]) => {
     const done = asOwner(
       `${programs}/postgres`,
@@ -147,6 +163,7 @@ function admitRole({ programs, data, password, wanted }: Cluster): void {
     )} end $$`,
   ])
   writeAsOwner(`${data}/pg_hba.conf`, DOOR)
+  writeAsOwner(`${data}/${ADMITTED}`, admittedMark(cluster))
 }
 
 function server(cluster: Cluster, port: number, isOwn: boolean): Server {

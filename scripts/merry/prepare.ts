@@ -1,18 +1,28 @@
 /** Makes the database if it is missing, migrates it and, where the shelf is empty, loads the demo. */
 import { Client } from 'pg'
-import { loadDemo } from '../../src/server/demo/load'
 import { migrate } from '../../src/server/migrate'
-import { pool } from '../../src/server/pool'
+import { closePool } from '../../src/server/pool'
 import { say } from './say'
 
-const url = process.env.DATABASE_URL
-if (!url) throw new Error('DATABASE_URL is not set')
+export async function prepareDatabase(url: string): Promise<void> {
+  await createDatabase(url)
+  const migrations = await migrate(url)
+  if (migrations > 0) say(`${migrations} migrations done`)
+  if (!(await isEmpty(url))) return
+  // What the demo is made of takes a while to be loaded, and is needed once.
+  const { loadDemo } = await import('../../src/server/demo/load')
+  process.env.DATABASE_URL = url
+  if (await loadDemo()) say('the demo data are loaded')
+  await closePool()
+}
 
-await createDatabase(url)
-const migrations = await migrate(url)
-if (migrations > 0) say(`${migrations} migrations done`)
-if (await loadDemo()) say('the demo data are loaded')
-await pool().end()
+async function isEmpty(url: string): Promise<boolean> {
+  const client = new Client({ connectionString: url })
+  await client.connect()
+  const { rowCount } = await client.query('select 1 from copies limit 1')
+  await client.end()
+  return rowCount === 0
+}
 
 /** Only on the private server, whose maintenance database is `postgres`. */
 async function createDatabase(target: string): Promise<void> {

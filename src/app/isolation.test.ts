@@ -15,6 +15,9 @@ import { addOwnPuzzle } from '@/server/ownPuzzles'
 import { keepSchool } from '@/server/ownSchools'
 import { pool } from '@/server/pool'
 import { makeSolver, whoAsks, writeSettings } from '@/server/profiles'
+import { doJob } from '@/server/doJob'
+import { textSource } from '@/server/files/source'
+import { beginImport, findJob, type ImportKind } from '@/server/jobs'
 import { addSolve } from '@/server/solves'
 import { exampleFile, exampleSchool, freshDatabase } from '@/server/testDatabase'
 
@@ -129,7 +132,7 @@ beforeAll(async () => {
       }),
     )
     const waiting = await pool().query<{ id: string }>(
-      `insert into jobs (profile_id, kind, file) values ($1, 'log', $2) returning id`,
+      `insert into jobs (profile_id, kind, result) values ($1, 'log', to_jsonb($2::text)) returning id`,
       [owner, SECRET],
     )
     ids.import = waiting.rows[0].id
@@ -277,7 +280,6 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     },
     'src/app/api/imports/route.ts': {
       GET: [['shown', route('GET', {}, undefined, '?kind=log')]],
-      POST: [['refused', route('POST', {}, {}, '?kind=shelf')]],
     },
     'src/app/api/surveys/route.ts': {
       POST: [['refused', route('POST', {}, { puzzleId: ids.puzzle, schoolId: ids.school })]],
@@ -287,20 +289,6 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     },
     'src/app/api/log/route.ts': {
       GET: [['shown', route('GET', {})]],
-      POST: [
-        [
-          'refused',
-          route(
-            'POST',
-            {},
-            {
-              format: 'merry-lantern-log',
-              version: 1,
-              solves: [{ puzzle: ids.puzzle, startState: 'a' }],
-            },
-          ),
-        ],
-      ],
     },
     'src/app/api/pictures/[puzzleId]/route.ts': {
       GET: [['refused', route('GET', own, undefined, `?state=${'a'.repeat(6)}&colours=x`)]],
@@ -339,20 +327,6 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
       keepSequence: [['refused', action('keepSequence', ids.puzzle, { turns: 'R2' })]],
       renameSequence: [['refused', action('renameSequence', ids.algorithm, { name: 'mine' })]],
       forgetSequence: [['refused', action('forgetSequence', ids.algorithm)]],
-      readSequenceFile: [
-        [
-          'refused',
-          action(
-            'readSequenceFile',
-            ids.puzzle,
-            JSON.stringify({
-              format: 'merry-lantern-algorithms',
-              puzzle: ids.puzzle,
-              algorithms: [{ turns: 'R2' }],
-            }),
-          ),
-        ],
-      ],
     },
     'src/features/bench/actions.ts': {
       ownSequences: [['shown', action('ownSequences', 'cube-3')]],
@@ -464,6 +438,44 @@ describe('what one solver owns', () => {
             /nothing stands here|not-found|bad-|unknown-|foreign|in-use|taken|no puzzle|No puzzle|missing|must/,
           )
         expect(await belongings(), `${name} changes something`).toEqual(before)
+      }
+  })
+
+  it('is not known to files that are read for somebody else', async () => {
+    const files: [ImportKind, object, string?][] = [
+      [
+        'log',
+        {
+          format: 'merry-lantern-log',
+          version: 1,
+          solves: [
+            {
+              ...{ puzzle: ids.puzzle, startState: 'a', solution: 'R', elapsedMs: 1 },
+              ...{ turnCount: 1, quarterCount: 1, finishedAt: '2026-11-01' },
+            },
+          ],
+        },
+      ],
+      [
+        'sequences',
+        {
+          ...{ format: 'merry-lantern-algorithms', puzzle: ids.puzzle },
+          algorithms: [{ turns: 'R2' }],
+        },
+        ids.puzzle,
+      ],
+    ]
+    for (const [kind, file, subject] of files)
+      for (const [solver, known] of [
+        [stranger, false],
+        [owner, true],
+      ] as const) {
+        const pieces = textSource(JSON.stringify(file)).read()
+        const id = must(await beginImport(solver, kind, { pieces }, subject))
+        await doJob(id, 'here')
+        const said = JSON.stringify(await findJob(solver, id))
+        if (!known) expect(said).not.toContain(SECRET)
+        expect(/no puzzle/i.test(said), said).toBe(!known)
       }
   })
 

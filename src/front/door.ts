@@ -45,7 +45,7 @@ const LINES = (): Lines => ({
 /** @param answer what the application does with a request that may come in */
 export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINES()): Answer {
   return async (request, response) => {
-    for (const name of OURS) delete request.headers[name]
+    for (const name of OURS) request.headers[name] = undefined
     for (const [name, value] of STANDING_HEADERS) response.setHeader(name, value)
     const method = request.method ?? 'GET'
     const foreign = foreignProblem(method, {
@@ -61,7 +61,7 @@ export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINE
       return refuse(request, response, TOO_MUCH)
     if (response.destroyed) return line.leave()
     response.once('close', () => line.leave())
-    if (upload) return send(response, await takeUpload(request, url, solverOf(request)))
+    if (upload) return send(request, response, await takeUpload(request, url, solverOf(request)))
     const wrong = await bodyProblem(request)
     if (wrong) return refuse(request, response, wrong)
     const nonce = Buffer.from(crypto.randomUUID()).toString('base64')
@@ -93,18 +93,23 @@ function solverOf(request: IncomingMessage): string | undefined {
   return cookies.find(([name]) => name === SOLVER_COOKIE)?.[1]
 }
 
+/** What is still on its way is not waited for. */
+function endUnread(request: IncomingMessage, response: ServerResponse): void {
+  if (!request.complete) response.setHeader('connection', 'close')
+}
+
 /** To a program as a result, to a person as a sentence. */
 function refuse(request: IncomingMessage, response: ServerResponse, result: Result<never>): void {
-  // What is still on its way is not waited for.
-  if (!request.complete) response.setHeader('connection', 'close')
   if (!result.ok && result.problem.code === 'busy') response.setHeader('retry-after', RETRY_AFTER_S)
-  if (request.url?.startsWith('/api/')) return send(response, result)
+  if (request.url?.startsWith('/api/')) return send(request, response, result)
+  endUnread(request, response)
   response.statusCode = statusOf(result)
   response.setHeader('content-type', 'text/plain; charset=utf-8')
   response.end(`${result.ok ? '' : result.problem.sentence}\n`)
 }
 
-function send(response: ServerResponse, result: Result<unknown>): void {
+function send(request: IncomingMessage, response: ServerResponse, result: Result<unknown>): void {
+  endUnread(request, response)
   response.statusCode = statusOf(result)
   response.setHeader('content-type', 'application/json')
   response.setHeader('cache-control', 'no-store')

@@ -6,7 +6,7 @@ import type { IncomingMessage } from 'node:http'
 import { fail, type Result } from '../core/result'
 import { FULL, isAway, isFull } from '../server/pool'
 import { beginImport, findJob, importKindOf, type ImportKind } from '../server/jobs'
-import { solverNamed } from '../server/profiles'
+import { solverNamed } from '../server/named'
 
 /** Where files are sent to, and whether the answer waits until they are read. */
 const ADDRESSES: ReadonlyMap<string, { readonly kind?: ImportKind; readonly waits: boolean }> =

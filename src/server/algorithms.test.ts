@@ -12,7 +12,7 @@ import {
   renameAlgorithm,
 } from './algorithms'
 import { pool } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>

@@ -3,16 +3,25 @@ import { limitReach } from '../core/catalog/reach'
 import { must } from '../core/result'
 import { keepAlgorithm } from './algorithms'
 import { asRequest, keepRequestsApart } from './asking'
-import { restore, writeBackup } from './backup'
+import { writeBackup } from './backup'
+import { textSource } from './files/source'
+import { textOf } from './files/write'
+import { restore } from './restore'
 import { addCopy } from './copies'
 import { loadDemo } from './demo/load'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
 import { pool } from './pool'
-import { firstProfile, whoAsks } from './profiles'
+import { firstProfile } from './named'
+import { whoAsks } from './profiles'
 import { exampleFile, exampleSchool, freshDatabase } from './testDatabase'
 
 let backup: string
+
+const written = async (id: string) => {
+  const pieces = await writeBackup(id)
+  return pieces ? textOf(pieces) : ''
+}
 
 const say = () => Promise.resolve()
 const end = () => Promise.resolve()
@@ -36,7 +45,7 @@ async function made(): Promise<string> {
        select id, 0, '{"kind":"turn","atMs":5,"name":"R"}' from bench_sessions
        where status = 'open'`,
     )
-    return writeBackup(gull)
+    return written(gull)
   })
   await discard()
   return text ?? ''
@@ -79,11 +88,11 @@ describe('a backup', () => {
   it('makes a solver with everything, in a database that had nothing', async () => {
     expect(await rows('copies')).toBe(0)
     await firstProfile()
-    const id = must(await restore(backup, say, end))
+    const id = must(await restore(textSource(backup), say, end))
     const again = await asRequest(async () => {
       const profile = await whoAsks(id)
       expect(profile?.nickname).toBe('Gull')
-      return writeBackup(id)
+      return written(id)
     })
     expect(parts(again ?? '')).toEqual(parts(backup))
     const { rows: linked } = await pool().query<{ count: number }>(
@@ -94,7 +103,7 @@ describe('a backup', () => {
   })
 
   it('comes back beside a solver of that nickname under another', async () => {
-    const id = must(await restore(backup, say, end))
+    const id = must(await restore(textSource(backup), say, end))
     expect((await asRequest(() => whoAsks(id)))?.nickname).toBe('Gull 2')
   })
 
@@ -106,7 +115,7 @@ describe('a backup', () => {
     const wrong = async (change: (copy: Record<string, never>) => void, part: RegExp) => {
       const copy = structuredClone(file)
       change(copy)
-      const read = await restore(JSON.stringify(copy), say, end)
+      const read = await restore(textSource(JSON.stringify(copy)), say, end)
       expect(read.ok ? '' : `${read.problem.field} ${read.problem.sentence}`).toMatch(part)
       expect(await count()).toEqual(before)
     }
@@ -147,17 +156,26 @@ describe('a backup', () => {
       (copy) => Object.assign(first(copy, 'algorithms'), { puzzle: 'no' }),
       /algorithms\[0\]/,
     )
-    expect(await restore('{', say, end)).toMatchObject({
+    expect(await restore(textSource('{'), say, end)).toMatchObject({
       ok: false,
       problem: { code: 'bad-file' },
     })
   })
 
+  it('is read whatever the order of its parts', async () => {
+    const file = JSON.parse(backup) as Record<string, unknown>
+    const turned = JSON.stringify(Object.fromEntries(Object.entries(file).reverse()))
+    const id = must(await restore(textSource(turned), say, end))
+    expect(parts(await asRequest(async () => (await whoAsks(id), written(id))))).toEqual(
+      parts(backup),
+    )
+  })
+
   it('that is stopped, or is not wanted at its end, leaves nothing behind', async () => {
     const before = await rows('profiles')
     const stop = () => Promise.reject(new Error('stopped'))
-    await expect(restore(backup, stop, end)).rejects.toThrow('stopped')
-    await expect(restore(backup, say, stop)).rejects.toThrow('stopped')
+    await expect(restore(textSource(backup), stop, end)).rejects.toThrow('stopped')
+    await expect(restore(textSource(backup), say, stop)).rejects.toThrow('stopped')
     expect(await rows('profiles')).toBe(before)
   })
 })

@@ -8,7 +8,8 @@ import { jsonLines } from './files/write'
 import { ownPuzzlesInLog } from './exportLog'
 import { writeJson } from './logFile'
 import { inOneView, type Queryable } from './pool'
-import { isSolver, readSettings } from './profiles'
+import { isSolver } from './named'
+import { readSettings } from './profiles'
 import { eachSolve } from './solves'
 
 export const FORMAT = 'merry-lantern-backup'
@@ -55,10 +56,7 @@ async function* written(profileId: string, client: Queryable): AsyncGenerator<st
   yield '],"solvedOn":['
   yield* jsonLines(places(profileId, placeOf, client))
   yield '],"log":'
-  yield* writeJson(
-    eachSolve(profileId, client),
-    await ownPuzzlesInLog(profileId),
-  )
+  yield* writeJson(eachSolve(profileId, client), await ownPuzzlesInLog(profileId))
   yield ',"algorithms":[\n'
   yield* jsonLines(algorithms(profileId))
   yield ']}\n'

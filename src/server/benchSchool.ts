@@ -5,7 +5,7 @@ import { schoolNamed } from '../core/schools'
 import { fullVariant, type Variant } from '../core/schools/school'
 import { changeSchool, findSession } from './benchSessions'
 import { findCopy } from './copies'
-import { isId } from './outside'
+import { isId } from './id'
 import { solverId } from './solver'
 
 interface Choice {

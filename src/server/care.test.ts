@@ -4,7 +4,7 @@ import { must } from '../core/result'
 import { addCare, careByCopy, removeCare } from './care'
 import { addCopy, removeCopy } from './copies'
 import { pool } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>

@@ -1,17 +1,24 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fail } from '../core/result'
-import { readTable, writeTable } from './csv'
-import { rests } from './rest'
+import { decoded, readTable, writeHead, writeRows, type CsvRow } from './csv'
+import { BadFile, textSource } from './files/source'
 
 const COLUMNS = ['name', 'remark', 'note']
-const refuse = (line: number, field: string, why: string) =>
-  fail('bad-file', `${line}, ${field}: ${why}`)
-const read = (text: string, most = 1000) => readTable(text, COLUMNS, most, rests(), refuse)
-const sentence = async (text: string, most?: number) => {
-  const table = await read(text, most)
-  return table.ok ? `${table.value.length} rows` : table.problem.sentence
+const read = async (text: string): Promise<CsvRow[]> => {
+  const rows: CsvRow[] = []
+  for await (const row of readTable(decoded(textSource(text).read()), COLUMNS)) rows.push(row)
+  return rows
 }
+const sentence = (text: string) =>
+  read(text).then(
+    (rows) => `${rows.length} rows`,
+    (error: unknown) => {
+      if (!(error instanceof BadFile)) throw error
+      return `${error.line}, ${error.field}: ${error.sentence}`
+    },
+  )
+const writeTable = (columns: readonly string[], rows: readonly (readonly string[])[]) =>
+  writeHead(columns) + writeRows(rows)
 
 /** Cells that spreadsheets and parsers stumble over. */
 const cell = fc
@@ -47,9 +54,7 @@ describe('a table', () => {
         fc.array(fc.tuple(fc.constantFrom('R', 'U'), cell, cell), { maxLength: 5 }),
         async (rows) => {
           const table = await read(writeTable(COLUMNS, rows))
-          expect(table.ok ? table.value.map(({ cells }) => [...cells.values()]) : table).toEqual(
-            rows,
-          )
+          expect(table.map(({ cells }) => [...cells.values()])).toEqual(rows)
         },
       ),
       { numRuns: 300 },
@@ -76,19 +81,18 @@ describe('a table', () => {
     expect(await sentence('name,remark,note,note\n')).toMatch(/there twice/)
   })
 
-  it('is refused at the first row that is too wide, too long, one too many, or has no end', async () => {
+  it('is refused at the first row that is too wide, too long, or has no end', async () => {
     const head = 'name,remark,note\n'
     expect(await sentence(`${head}a,b,c\n\n${','.repeat(90_000)}\n`)).toMatch(
       /^4, row: it has 90001/,
     )
     expect(await sentence(`${head}"${'a,\n'.repeat(500_000)}`)).toMatch(/never closed/)
     expect(await sentence(`${head}"a\nb",x,y\na,b\n`)).toMatch(/^4, row: it has 2 cells/)
-    expect(await sentence(head + 'a,b,c\n'.repeat(11), 10)).toMatch(/^12, row: a file takes 10/)
-    expect(await sentence(`${head}${'a,b,c\n'.repeat(90_000)}`, 100_000)).toBe('90000 rows')
+    expect(await sentence(`${head}${'a,b,c\n'.repeat(90_000)}`)).toBe('90000 rows')
   })
 
   it('is read with the divider and the line ends that spreadsheets of other countries write', async () => {
-    expect(await sentence('\ufeffname;remark;note\r\na;b,c;d\r\n')).toBe('1 rows')
+    expect(await sentence('name;remark;note\r\na;b,c;d\r\n')).toBe('1 rows')
     expect(await sentence('note\tname\tremark\na\tb\tc')).toBe('1 rows')
   })
 })

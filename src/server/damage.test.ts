@@ -3,10 +3,11 @@ import { must, type Result } from '../core/result'
 import { findSession, openSession } from './benchSessions'
 import type { Copy } from './copies'
 import { puzzleOf, replayed, standingBench } from './damage'
+import { textOf } from './files/write'
 import { exportCopy, exportPuzzle } from './exportCopy'
 import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzleNames } from './ownPuzzles'
 import { pool } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { exampleCopy, exampleFile, freshDatabase } from './testDatabase'
 import type { Solve } from './solves'
 
@@ -95,7 +96,8 @@ describe('what is stored and broken', () => {
   })
 
   it('goes out as it is stored, with its benches', async () => {
-    const file = (await exportCopy(profileId, copy.id)) as {
+    const pieces = await exportCopy(profileId, copy.id)
+    const file = JSON.parse(pieces ? await textOf(pieces) : '') as {
       copy: { name: string }
       puzzle: unknown
       benches: { start_state: string; events: unknown[] }[]

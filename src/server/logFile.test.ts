@@ -6,13 +6,18 @@ import { readTurns } from '../core/notation/read'
 import { puzzleById } from '../core/catalog'
 import { circleSolves } from './demo/circle'
 import { loadDemo } from './demo/load'
-import { importSolves, puzzlesOf, readLogFile, writeCsv, writeJson } from './logFile'
+import { textSource } from './files/source'
+import { textOf } from './files/write'
+import { ownPuzzlesInLog } from './exportLog'
+import { writeCsv, writeJson } from './logFile'
+import { importLog } from './logReading'
 import { migrate } from './migrate'
 import { shelf } from './copies'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { addOwnPuzzle, forgetOwnPuzzle, ownId, ownPuzzleNames } from './ownPuzzles'
 import { pool } from './pool'
-import { listSolves, type NewSolve, type Solve } from './solves'
+import { makeSolver } from './profiles'
+import { addNewSolves, listSolves, type NewSolve, type Solve } from './solves'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>
@@ -24,6 +29,8 @@ beforeAll(async () => {
   solves = await listSolves(await firstProfile())
 })
 afterAll(() => discard())
+
+const read = (profileId: string, text: string) => importLog(profileId, textSource(text))
 
 const without = ({ id, copyId, sessionId, ...rest }: Solve) => ({
   ...rest,
@@ -57,36 +64,29 @@ describe.each([
   ['CSV', writeCsv],
 ])('the log as %s', (_, write) => {
   it('comes back as it went out', async () => {
-    const back = must(await readLogFile(write(solves)))
-    expect(back.puzzles).toEqual([])
-    expect(back.solves).toEqual(
-      solves.map((solve) => {
-        const { known, ...rest } = without(solve)
-        expect(known).toBe(3)
-        return rest
-      }),
-    )
+    const other = must(await makeSolver(`Reader of ${_}`))
+    expect(must(await read(other, await textOf(write(solves))))).toBe(solves.length)
+    const plain = (all: readonly Solve[]) => all.map((solve) => without(solve))
+    expect(plain(await listSolves(other))).toEqual(plain(solves))
   })
 
   it('is imported once: what is there already is passed over', async () => {
-    const profileId = await firstProfile()
-    const read = must(await readLogFile(write(solves)))
-    expect(must(await importSolves(profileId, read))).toBe(0)
-    const moved = {
-      ...read.solves[0],
-      finishedAt: new Date('2026-12-01T18:00:00Z'),
-      remark: '=1+1',
-    }
-    const again = must(await readLogFile(write([{ ...solves[0], ...moved }])))
-    expect(again.solves[0].remark).toBe('=1+1')
-    expect((await listSolves(profileId)).length).toBe(solves.length)
+    const other = must(await makeSolver(`Twice ${_}`))
+    const moved = { ...solves[0], finishedAt: new Date('2026-12-01T18:00:00Z'), remark: '=1+1' }
+    expect(must(await read(other, await textOf(write([...solves, ...solves.slice(0, 5)]))))).toBe(
+      solves.length,
+    )
+    expect(must(await read(other, await textOf(write([...solves, moved]))))).toBe(1)
+    expect((await listSolves(other))[0].remark).toBe('=1+1')
   })
 
   it('is refused as a whole, with line and field, if one solve is wrong', async () => {
     const spoil = async (part: Partial<Solve>) => {
       const bad = [...solves.slice(0, 3), { ...solves[3], ...part }, ...solves.slice(4)]
-      const read = await readLogFile(write(bad))
-      return read.ok ? 'it was read' : read.problem.sentence
+      const before = (await listSolves(await firstProfile())).length
+      const told = await read(await firstProfile(), await textOf(write(bad)))
+      expect((await listSolves(await firstProfile())).length).toBe(before)
+      return told.ok ? 'it was read' : told.problem.sentence
     }
     expect(await spoil({ elapsedMs: -5 })).toMatch(/Line 5, elapsedMs.*Nothing was imported/)
     expect(await spoil({ solution: 'R U' })).toMatch(/Line 5, solution.*do not solve/)
@@ -133,41 +133,44 @@ describe("a log with solves of a puzzle of the solver's own", () => {
       turnCount: 2,
       quarterCount: 3,
     }
-    expect(must(await importSolves(profileId, { solves: [solve], puzzles: [] }))).toBe(1)
+    expect(await addNewSolves(profileId, [solve], pool())).toBe(1)
     return { profileId, id }
   }
 
   it('carries the puzzle along, and brings it back where it is not known', async () => {
     const { profileId, id } = await logged()
     const all = await listSolves(profileId)
-    const text = writeJson(all, await puzzlesOf(profileId, all))
-    await pool().query('delete from solves where puzzle_id = $1', [id])
-    expect(await forgetOwnPuzzle(profileId, id)).toBe(true)
-    expect(puzzleById(id).ok).toBe(false)
-
-    const read = must(await readLogFile(text))
-    expect(read.puzzles).toEqual([definition])
-    // Reading alone leaves nothing behind.
-    expect(puzzleById(id).ok).toBe(false)
-    expect(must(await importSolves(profileId, read))).toBe(1)
-    expect(puzzleById(id).ok).toBe(true)
-    expect((await ownPuzzleNames(profileId)).map((each) => each.id)).toContain(id)
-    expect(must(await importSolves(profileId, read))).toBe(0)
+    const text = await textOf(writeJson(all, await ownPuzzlesInLog(profileId)))
+    // Files of earlier programs have the puzzles behind the solves.
+    const { puzzles, ...rest } = JSON.parse(text) as { puzzles: unknown[] }
+    expect(puzzles).toEqual([definition])
+    for (const file of [text, JSON.stringify({ ...rest, puzzles })]) {
+      await pool().query('delete from solves where puzzle_id = $1', [id])
+      expect(await forgetOwnPuzzle(profileId, id)).toBe(true)
+      expect(puzzleById(id).ok).toBe(false)
+      // What is refused leaves nothing behind.
+      expect((await read(profileId, file.replace(/.$/s, ',"version":2}'))).ok).toBe(false)
+      expect(puzzleById(id).ok).toBe(false)
+      expect(must(await read(profileId, file))).toBe(1)
+      expect(puzzleById(id).ok).toBe(true)
+      expect((await ownPuzzleNames(profileId)).map((each) => each.id)).toContain(id)
+      expect(must(await read(profileId, file))).toBe(0)
+    }
   })
 
   it('is refused with the line if the puzzle is not right, or is missing', async () => {
     const { profileId } = await logged()
     const all = await listSolves(profileId)
-    const text = writeJson(all, await puzzlesOf(profileId, all))
+    const text = await textOf(writeJson(all, await ownPuzzlesInLog(profileId)))
     const line = text.slice(0, text.indexOf('"mechanism"')).split('\n').length
-    const broken = await readLogFile(text.replace('"size":[2,2,2]', '"size":[2,2,9]'))
+    const broken = await read(profileId, text.replace('"size":[2,2,2]', '"size":[2,2,9]'))
     expect(broken.ok ? '' : broken.problem.sentence).toMatch(
       new RegExp(`Line ${line}, puzzles.*size.*Nothing was imported`),
     )
     const id = ownId(definition)
     await pool().query('delete from solves where puzzle_id = $1', [id])
     await forgetOwnPuzzle(profileId, id)
-    const alone = await readLogFile(writeJson(all))
+    const alone = await read(profileId, await textOf(writeJson(all)))
     expect(alone.ok ? '' : alone.problem.sentence).toMatch(
       /Line \d+, puzzle: .*Nothing was imported/,
     )
@@ -183,18 +186,20 @@ describe('a file that is no log', () => {
     ['no solves', '{"format":"merry-lantern-log","version":1}', /solves/],
     ['a CSV without its columns', 'a,b\n1,2\n', /column is missing/],
   ])('is refused: %s', async (_, text, sentence) => {
-    const read = await readLogFile(text)
-    expect(read.ok ? '' : read.problem.sentence).toMatch(sentence)
+    const told = await read(await firstProfile(), text)
+    expect(told.ok ? '' : told.problem.sentence).toMatch(sentence)
   })
 
   it('names the line in a file that is laid out otherwise', async () => {
-    const file = JSON.parse(writeJson(solves.slice(0, 2))) as { solves: { slips: unknown }[] }
+    const file = JSON.parse(await textOf(writeJson(solves.slice(0, 2)))) as {
+      solves: { slips: unknown }[]
+    }
     file.solves[1].slips = 'many'
     const text = JSON.stringify(file, null, 2)
     const line =
       text.split('\n').findIndex((row, i, all) => row === '    {' && i > all.indexOf('    {')) + 1
-    const read = await readLogFile(text)
-    expect(read.ok ? '' : read.problem.sentence).toMatch(new RegExp(`Line ${line}, slips`))
+    const told = await read(await firstProfile(), text)
+    expect(told.ok ? '' : told.problem.sentence).toMatch(new RegExp(`Line ${line}, slips`))
   })
 })
 

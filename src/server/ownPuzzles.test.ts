@@ -14,7 +14,7 @@ import {
   ownPuzzleNames,
 } from './ownPuzzles'
 import { pool, transaction } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>

@@ -8,7 +8,7 @@ import { addCopy, removeCopy } from './copies'
 import { openSession } from './benchSessions'
 import { forgetOwnSchool, keepSchool, keptSchools, learnOwnSchools } from './ownSchools'
 import { pool } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { exampleSchool as example, freshDatabase } from './testDatabase'
 
 let discard: () => Promise<void>

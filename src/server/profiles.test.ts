@@ -7,8 +7,8 @@ import { DEFAULT_SETTINGS, MOST_SMALL_LETTERS, settingsFor } from '../core/setti
 import { asRequest, keepRequestsApart } from './asking'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
+import { isSolver } from './named'
 import {
-  isSolver,
   keepSmallLetters,
   makeSolver,
   nicknames,

@@ -11,7 +11,8 @@ import {
 } from '../core/settings'
 import { fail, ok, type Result } from '../core/result'
 import { askAnew, asker, type Profile } from './asking'
-import { isId } from './outside'
+import { firstProfile } from './named'
+import { isId } from './id'
 import { learnOwnPuzzles } from './ownPuzzles'
 import { learnOwnSchools } from './ownSchools'
 import { pool, transaction, type Queryable } from './pool'
@@ -82,25 +83,6 @@ async function profilesWhere(condition: string, values: readonly string[]): Prom
   return rows
 }
 
-/** The id alone of who asks, found in the same way; nothing of theirs becomes known to this process. */
-export async function solverNamed(named: string | undefined): Promise<string | undefined> {
-  if (isId(named) && (await isSolver(named))) return named
-  const { rows } = await pool().query<{ id: string }>('select id from profiles limit 2')
-  return rows.length > 1 ? undefined : (rows[0]?.id ?? firstProfile())
-}
-
-/** The id of the solver who was there first, made where there is none yet. */
-export async function firstProfile(): Promise<string> {
-  await pool().query(
-    `insert into profiles (nickname) select 'Me' where not exists (select 1 from profiles)
-     on conflict do nothing`,
-  )
-  const { rows } = await pool().query<{ id: string }>(
-    'select id from profiles order by created_at, id limit 1',
-  )
-  return rows[0].id
-}
-
 /** All of them, by name. */
 export async function solvers(): Promise<Solver[]> {
   const { rows } = await pool().query<{
@@ -128,11 +110,6 @@ export async function nicknames(): Promise<Pick<Solver, 'id' | 'nickname'>[]> {
     'select id, nickname from profiles order by lower(nickname)',
   )
   return rows
-}
-
-export async function isSolver(id: string): Promise<boolean> {
-  const { rowCount } = await pool().query('select 1 from profiles where id = $1', [id])
-  return rowCount === 1
 }
 
 export const newSolverSchema = object({ nickname: nicknameSchema() }).required().noUnknown()

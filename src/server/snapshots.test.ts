@@ -9,7 +9,7 @@ import { appendEntries, eventsOf, findSession, openSession } from './benchSessio
 import { shelf, type Copy } from './copies'
 import { standingBench } from './damage'
 import { pool } from './pool'
-import { firstProfile } from './profiles'
+import { firstProfile } from './named'
 import { tailOf } from './snapshots'
 import { standings } from './standing'
 import { exampleCopy, freshDatabase } from './testDatabase'

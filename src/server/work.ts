@@ -1,6 +1,6 @@
 /** Takes work from the queue. */
 import { hostname } from 'node:os'
-import { doJob, type HeavyWork } from './jobs'
+import { doJob, type HeavyWork } from './doJob'
 import { take } from './queue'
 
 const AGAIN_MS = 2000

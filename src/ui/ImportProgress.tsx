@@ -3,9 +3,13 @@ import type { Importing } from './useImport'
 
 /** How far a file is read, and the way to stop it. */
 export function ImportProgress({ importing }: { importing: Importing }) {
-  const { share, isWaiting, cancel } = importing
+  const { share, isSent, isWaiting, cancel } = importing
   if (share === undefined) return null
-  const words = isWaiting ? 'Waiting to be read' : `${Math.round(100 * share)} percent read`
+  const words = isSent
+    ? 'Being sent'
+    : isWaiting
+      ? 'Waiting to be read'
+      : `${Math.round(100 * share)} percent read`
   return (
     <div className="flex items-center gap-3 text-sm">
       <span role="status">{words}</span>

@@ -19,12 +19,12 @@ import { capital, inWords, plural } from '@/core/words'
 import type { OwnAlgorithm } from '@/server/algorithms'
 import { Button, LinkButton } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
-import { heard } from '@/ui/heard'
 import { Notice } from '@/ui/Notice'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { ShareBar } from '@/ui/ShareBar'
 import { callback, coach } from '@/workers/coach'
-import { readSequenceFile } from './actions'
+import { ImportProgress } from '@/ui/ImportProgress'
+import { useImport } from '@/ui/useImport'
 import { useShelf } from './useShelf'
 import { finderAt, repairAt, sequenceAt } from '@/ui/algorithmAddresses'
 import { TurnsField, useTyped } from '@/ui/TurnsField'
@@ -317,19 +317,17 @@ function KnownFrom({ puzzleId, count }: { puzzleId: string; count: number }) {
 
 function OwnFile({ puzzleId, count }: { puzzleId: string; count: number }) {
   const router = useRouter()
-  const [trouble, setTrouble] = useState<string>()
-  const read = async (file: File) => {
-    const text = await file.text()
-    const done = await heard(() => readSequenceFile(puzzleId, text))
-    setTrouble(done.ok ? undefined : done.problem.sentence)
-    if (!done.ok) return
-    toast(
-      done.value === 0
-        ? 'All of them were kept already.'
-        : `${plural(done.value, 'sequence')} ${done.value === 1 ? 'is' : 'are'} new.`,
-    )
-    router.refresh()
-  }
+  const importing = useImport('sequences', {
+    puzzleId,
+    onDone: (fresh) => {
+      toast(
+        fresh === 0
+          ? 'All of them were kept already.'
+          : `${plural(Number(fresh), 'sequence')} ${fresh === 1 ? 'is' : 'are'} new.`,
+      )
+      router.refresh()
+    },
+  })
   return (
     <div className="grid gap-2">
       <div className="flex flex-wrap gap-2">
@@ -345,12 +343,14 @@ function OwnFile({ puzzleId, count }: { puzzleId: string; count: number }) {
         <FileButton
           label="File of sequences"
           accept=".json,application/json"
-          onChoose={(file) => void read(file)}
+          disabled={importing.share !== undefined}
+          onChoose={importing.begin}
         >
           <FileUp size={16} aria-hidden /> Read a file
         </FileButton>
       </div>
-      {trouble && <Notice kind="wrong">{trouble}</Notice>}
+      <ImportProgress importing={importing} />
+      {importing.trouble && <Notice kind="wrong">{importing.trouble}</Notice>}
     </div>
   )
 }

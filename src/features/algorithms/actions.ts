@@ -5,15 +5,12 @@ import { fail, ok, type Result } from '@/core/result'
 import {
   algorithmSchema,
   forgetAlgorithm,
-  importAlgorithms,
   keepAlgorithm,
   renameAlgorithm,
 } from '@/server/algorithms'
-import { checked, isId } from '@/server/outside'
+import { isId } from '@/server/id'
+import { checked } from '@/server/outside'
 import { solverId } from '@/server/solver'
-
-/** Longer than any file of sequences that is read. */
-const MOST_CHARACTERS = 5_000_000
 
 const GONE = fail('not-found', 'This sequence is not kept any more.')
 
@@ -41,19 +38,4 @@ export async function forgetSequence(id: unknown): Promise<Result<true>> {
   if (!isId(id) || !(await forgetAlgorithm(await solverId(), id))) return GONE
   revalidatePath('/algorithms', 'layout')
   return ok(true)
-}
-
-/** Reads a file of sequences: all of it is kept or nothing. */
-export async function readSequenceFile(puzzleId: unknown, text: unknown): Promise<Result<number>> {
-  if (typeof text !== 'string' || text.length > MOST_CHARACTERS)
-    return fail('bad-input', 'file must be a file of sequences.', { field: 'file' })
-  let input: unknown
-  try {
-    input = JSON.parse(text)
-  } catch (error) {
-    return fail('bad-file', `This is no JSON: ${(error as Error).message}.`, { field: 'file' })
-  }
-  const read = await importAlgorithms(await solverId(), idOf(puzzleId), input)
-  if (read.ok) revalidatePath('/algorithms', 'layout')
-  return read
 }

@@ -12,7 +12,8 @@ import { openSession } from '@/server/benchSessions'
 import { findCopy, updateCopy, type Copy } from '@/server/copies'
 import { puzzleOf } from '@/server/damage'
 import { judged } from '@/server/judging'
-import { checked, isId } from '@/server/outside'
+import { isId } from '@/server/id'
+import { checked } from '@/server/outside'
 import { solverId } from '@/server/solver'
 import {
   entrySchema,

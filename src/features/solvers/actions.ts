@@ -2,9 +2,10 @@
 
 import { revalidatePath } from 'next/cache'
 import { fail, ok, type Result } from '@/core/result'
-import { checked, isId } from '@/server/outside'
+import { isId } from '@/server/id'
+import { checked } from '@/server/outside'
+import { isSolver } from '@/server/named'
 import {
-  isSolver,
   makeSolver,
   newSolverSchema,
   nicknames,

@@ -1,7 +1,7 @@
 import { fail, ok } from '@/core/result'
 import { file } from '@/server/answer'
 import { exportCopy } from '@/server/exportCopy'
-import { isId } from '@/server/outside'
+import { isId } from '@/server/id'
 import { solverId } from '@/server/solver'
 
 /** A copy and its benches as a file. */

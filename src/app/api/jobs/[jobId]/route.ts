@@ -1,7 +1,7 @@
 import { fail, ok } from '@/core/result'
 import { answering } from '@/server/answer'
 import { findJob, stopJob } from '@/server/jobs'
-import { isId } from '@/server/outside'
+import { isId } from '@/server/id'
 import { solverId } from '@/server/solver'
 
 interface Asked {

@@ -2,7 +2,7 @@ import { revalidatePath } from 'next/cache'
 import { fail } from '@/core/result'
 import { answering } from '@/server/answer'
 import { finishSession } from '@/server/finish'
-import { isId } from '@/server/outside'
+import { isId } from '@/server/id'
 import { readSettings } from '@/server/profiles'
 import { solverId } from '@/server/solver'
 
