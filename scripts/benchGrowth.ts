@@ -9,7 +9,7 @@ import { readDefinition } from '../src/core/puzzle/readDefinition'
 import { must } from '../src/core/result'
 import { start, writeState } from '../src/core/state'
 import { cloneSolver } from '../src/server/demo/clone'
-import { openSession } from '../src/server/benchSessions'
+import { openAnew } from '../src/server/testDatabase'
 import { addOwnPuzzle } from '../src/server/ownPuzzles'
 import { SOLVER_COOKIE } from '../src/server/headers'
 import { pool } from '../src/server/pool'
@@ -151,7 +151,7 @@ async function fill(solver: string): Promise<void> {
     `select id from copies where profile_id = $1 and puzzle_id = 'cube-3'`,
     [solver],
   )
-  const long = await openSession(solver, {
+  const long = await openAnew(solver, {
     copyId: copy.rows[0].id,
     school: undefined,
     variant: {},

@@ -8,7 +8,7 @@ import { DEFAULT_SETTINGS } from '@/core/settings'
 import { start, turnAll, writeState } from '@/core/state'
 import { keepAlgorithm } from '@/server/algorithms'
 import { asRequest, keepRequestsApart } from '@/server/asking'
-import { appendEntries, openSession } from '@/server/benchSessions'
+import { appendEntries } from '@/server/benchSessions'
 import { addCare } from '@/server/care'
 import { addCopy } from '@/server/copies'
 import { addOwnPuzzle } from '@/server/ownPuzzles'
@@ -19,7 +19,7 @@ import { doJob } from '@/server/doJob'
 import { textSource } from '@/server/files/source'
 import { beginImport, findJob, type ImportKind } from '@/server/jobs'
 import { addSolve } from '@/server/solves'
-import { exampleFile, exampleSchool, freshDatabase } from '@/server/testDatabase'
+import { exampleFile, exampleSchool, freshDatabase, openAnew } from '@/server/testDatabase'
 
 /** The browser's cookie, for the request that is being answered. */
 const browser = { solver: '' }
@@ -81,7 +81,7 @@ beforeAll(async () => {
     const cube = must(puzzleById('cube-3'))
     const turn = cube.turnByName.get('R')
     const startState = writeState(must(turnAll(cube, start(cube), turn ? [turn] : [])))
-    ids.bench = await openSession(owner, {
+    ids.bench = await openAnew(owner, {
       copyId: ids.plain,
       school: ids.school,
       variant: {},
@@ -269,6 +269,12 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     },
     'src/app/api/bench/[sessionId]/school/route.ts': {
       POST: [['refused', route('POST', { sessionId: ids.bench }, { school: 'piece-by-piece' })]],
+    },
+    'src/app/api/bench/[sessionId]/end/route.ts': {
+      GET: [['refused', route('GET', { sessionId: ids.bench })]],
+    },
+    'src/app/api/bench/[sessionId]/take-up/route.ts': {
+      POST: [['refused', route('POST', { sessionId: ids.bench }, {})]],
     },
     'src/app/api/copies/[copyId]/route.ts': {
       GET: [['refused', route('GET', { copyId: ids.plain })]],

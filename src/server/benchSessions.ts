@@ -8,6 +8,7 @@ import type { Puzzle } from '../core/puzzle/compile'
 import { fail, ok, type Result } from '../core/result'
 import type { Variant } from '../core/schools/school'
 import { readState } from '../core/state'
+import { leaveOff, runningBench, type Opened } from './leftOff'
 import { pool, transaction, type Queryable } from './pool'
 import {
   countEvents,
@@ -64,14 +65,26 @@ export type NewSession = Pick<
   'copyId' | 'school' | 'variant' | 'startState' | 'scramble' | 'seed' | 'laidBy'
 >
 
-/** Opens a session; another open one of the same copy is put aside, not lost. */
-export function openSession(profileId: string, given: NewSession): Promise<string> {
+/**
+ * Opens a session. Where the copy has a bench on which something was turned it is left off, if it is the one that the
+ * solver was asked about; else nothing is done.
+ *
+ * @param instead the bench that may be left off for it
+ */
+export function openSession(
+  profileId: string,
+  given: NewSession,
+  instead?: string,
+): Promise<Opened> {
   return transaction(async (client) => {
-    await client.query(
-      `update bench_sessions set status = 'aside', ended_at = now()
-       where profile_id = $1 and copy_id = $2 and status = 'open'`,
-      [profileId, given.copyId],
-    )
+    // One after another, so that what was asked about is what is left off.
+    await client.query('select 1 from copies where profile_id = $1 and id = $2 for update', [
+      profileId,
+      given.copyId,
+    ])
+    const running = await runningBench(profileId, given.copyId, client)
+    if (running && running.id !== instead) return { running }
+    await leaveOff(profileId, given.copyId, client)
     const { rows } = await client.query<{ id: string }>(
       `insert into bench_sessions
          (profile_id, copy_id, school, variant, start_state, scramble, seed, laid_by)
@@ -87,7 +100,7 @@ export function openSession(profileId: string, given: NewSession): Promise<strin
         given.laidBy,
       ],
     )
-    return rows[0].id
+    return { bench: rows[0].id }
   })
 }
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { must, type Result } from '../core/result'
-import { findSession, openSession } from './benchSessions'
+import { findSession } from './benchSessions'
 import type { Copy } from './copies'
 import { puzzleOf, replayed, standingBench } from './damage'
 import { textOf } from './files/write'
@@ -8,7 +8,7 @@ import { exportCopy, exportPuzzle } from './exportCopy'
 import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzleNames } from './ownPuzzles'
 import { pool } from './pool'
 import { firstProfile } from './named'
-import { exampleCopy, exampleFile, freshDatabase } from './testDatabase'
+import { exampleCopy, exampleFile, freshDatabase, openAnew } from './testDatabase'
 import type { Solve } from './solves'
 
 let discard: () => Promise<void>
@@ -25,7 +25,7 @@ afterAll(() => discard())
 const sentence = (result: Result<unknown>) => (result.ok ? '' : result.problem.sentence)
 
 async function benchWith(startState: string, events: readonly unknown[] = [], school?: string) {
-  const id = await openSession(profileId, {
+  const id = await openAnew(profileId, {
     copyId: copy.id,
     school,
     variant: {},

@@ -5,11 +5,11 @@ import { start, writeState } from '../core/state'
 import { schoolName, schoolsFor } from '../core/schools'
 import { forgetSchool } from '../core/schools/ownSchools'
 import { addCopy, removeCopy } from './copies'
-import { openSession } from './benchSessions'
+import {} from './benchSessions'
 import { forgetOwnSchool, keepSchool, keptSchools, learnOwnSchools } from './ownSchools'
 import { pool } from './pool'
 import { firstProfile } from './named'
-import { exampleSchool as example, freshDatabase } from './testDatabase'
+import { exampleSchool as example, freshDatabase, openAnew } from './testDatabase'
 
 let discard: () => Promise<void>
 let profileId: string
@@ -72,7 +72,7 @@ describe('schools of a person’s own', () => {
       scheme: puzzle.definition.colours,
       remarks: '',
     })
-    await openSession(profileId, {
+    await openAnew(profileId, {
       copyId,
       school: school.id,
       variant: {},

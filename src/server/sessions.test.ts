@@ -11,14 +11,7 @@ import { scramble, scrambledState } from '../core/scramble/scramble'
 import { readTurns } from '../core/notation/read'
 import { turnAll, writeState } from '../core/state'
 import { batchSchema } from './benchEventSchema'
-import {
-  appendEntries,
-  eventsOf,
-  findSession,
-  latestSession,
-  openSession,
-  removeSession,
-} from './benchSessions'
+import { appendEntries, eventsOf, findSession, latestSession, removeSession } from './benchSessions'
 import { addCopy, findCopy, removeCopy, shelf, updateCopy } from './copies'
 import { finishSession } from './finish'
 import { checked } from './outside'
@@ -27,7 +20,7 @@ import { firstProfile } from './named'
 import { readSettings, writeSettings } from './profiles'
 import { findSolve, listSolves, removeSolve, setRemark } from './solves'
 import { entriesAfter } from './snapshots'
-import { freshDatabase } from './testDatabase'
+import { freshDatabase, openAnew } from './testDatabase'
 import { DEFAULT_SETTINGS } from '../core/settings'
 
 let discard: () => Promise<void>
@@ -51,7 +44,7 @@ beforeAll(async () => {
 afterAll(() => discard())
 
 const open = () =>
-  openSession(profileId, {
+  openAnew(profileId, {
     copyId,
     school: school.id,
     variant: {},
@@ -291,7 +284,7 @@ describe('a finished session', () => {
   })
 
   it('outlives its puzzle', async () => {
-    const id = await openSession(profileId, {
+    const id = await openAnew(profileId, {
       copyId: await addCopy(profileId, {
         puzzleId: 'cube-2',
         name: 'Short-lived',

@@ -5,14 +5,14 @@ import { openBench, replay, turnsMade, type BenchEvent } from '../core/coach/ben
 import type { Entry } from '../core/coach/rebase'
 import { must } from '../core/result'
 import { start, writeState } from '../core/state'
-import { appendEntries, eventsOf, findSession, openSession } from './benchSessions'
+import { appendEntries, eventsOf, findSession } from './benchSessions'
 import { shelf, type Copy } from './copies'
 import { standingBench } from './damage'
 import { pool } from './pool'
 import { firstProfile } from './named'
 import { tailOf } from './snapshots'
 import { standings } from './standing'
-import { exampleCopy, freshDatabase } from './testDatabase'
+import { exampleCopy, freshDatabase, openAnew } from './testDatabase'
 
 let discard: () => Promise<void>
 let profileId: string
@@ -27,7 +27,7 @@ beforeAll(async () => {
   copy = await exampleCopy(profileId, 'cube-3', 'Capstan cube')
 })
 beforeEach(async () => {
-  bench = await openSession(profileId, {
+  bench = await openAnew(profileId, {
     copyId: copy.id,
     school: undefined,
     variant: {},

@@ -5,7 +5,9 @@ import { puzzleById } from '../core/catalog'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { must } from '../core/result'
+import { openSession, type NewSession } from './benchSessions'
 import { addCopy, findCopy, type Copy } from './copies'
+import { runningBench } from './leftOff'
 import { migrate } from './migrate'
 import { closePool } from './pool'
 
@@ -62,6 +64,14 @@ export const exampleSchool = (): Record<string, unknown> => {
 /** A puzzle file of somebody's own, small enough to be built in no time. */
 export const exampleFile = (name: string): PuzzleDefinition =>
   must(readDefinition({ schema: 1, id: 'slab', name, mechanism: { kind: 'box', size: [1, 2, 3] } }))
+
+/** Opens a bench, whatever is left off for it. */
+export async function openAnew(profileId: string, given: NewSession): Promise<string> {
+  const running = await runningBench(profileId, given.copyId)
+  const opened = await openSession(profileId, given, running?.id)
+  if (!('bench' in opened)) throw new Error('another bench was opened meanwhile')
+  return opened.bench
+}
 
 /** A copy of a puzzle on a solver's shelf, in the puzzle's own colours. */
 export async function exampleCopy(

@@ -37,7 +37,10 @@ export interface Deviation {
 /** A turn that was made and not taken back, with what was so before it; the one before it hangs on it. */
 export interface Made {
   readonly turn: Turn
-  readonly stood: Pick<Bench, 'joined' | 'state' | 'trail' | 'done' | 'step' | 'deviation'>
+  readonly stood: Pick<
+    Bench,
+    'joined' | 'state' | 'trail' | 'done' | 'step' | 'stepsBefore' | 'deviation'
+  >
   readonly earlier?: Made
   /** The how manieth turn since the start it is. */
   readonly count: number
@@ -54,6 +57,8 @@ export interface Bench {
   /** Position on the trail: turns of the route that are done, and the step being worked on. */
   readonly done: number
   readonly step: number
+  /** How many steps were done on trails before this one: steps are counted on when it is planned again. */
+  readonly stepsBefore: number
   /** Set while the state is off the trail. */
   readonly deviation?: Deviation
   /** Strength of the hints shown for this step: 0 to 3. */
@@ -94,6 +99,7 @@ export function openBench(puzzle: Puzzle, state: State): Bench {
     before: 0,
     done: 0,
     step: 0,
+    stepsBefore: 0,
     hint: 0,
     slips: 0,
     solved: isSolved(puzzle, state),
@@ -122,6 +128,7 @@ export function follow(bench: Bench, event: BenchEvent): Bench {
         trail: trailOf(bench.puzzle, event.route),
         done: 0,
         step: 0,
+        stepsBefore: bench.trail ? bench.stepsBefore + bench.step : 0,
         deviation: undefined,
         hint: 0,
       }
@@ -172,12 +179,13 @@ export const turnCountOf = ({ joined }: Bench): number => joined?.turnCount ?? 0
 /** The same, a half turn counted as two. */
 export const quarterCountOf = ({ joined }: Bench): number => joined?.quarterCount ?? 0
 
-const pick = ({ joined, state, trail, done, step, deviation }: Bench) => ({
+const pick = ({ joined, state, trail, done, step, stepsBefore, deviation }: Bench) => ({
   joined,
   state,
   trail,
   done,
   step,
+  stepsBefore,
   deviation,
 })
 

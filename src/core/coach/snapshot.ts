@@ -23,6 +23,8 @@ export interface Snapshot {
   readonly route?: Route
   readonly done: number
   readonly step: number
+  /** Earlier programs did not count on. */
+  readonly stepsBefore?: number
   readonly deviation?: Deviation
   readonly hint: number
   readonly slips: number
@@ -36,7 +38,7 @@ export function snapshotOf(bench: Bench, events: number): Snapshot {
   const joined: [string, number][] = []
   for (let each = bench.joined; each && joined.length < MOST_JOINED; each = each.before)
     joined.push([each.turn.name, each.at])
-  const { trail, done, step, deviation, hint, slips } = bench
+  const { trail, done, step, stepsBefore, deviation, hint, slips } = bench
   return {
     events,
     state: writeState(bench.state),
@@ -47,6 +49,7 @@ export function snapshotOf(bench: Bench, events: number): Snapshot {
     ...(trail ? { route: trail.route } : {}),
     done,
     step,
+    stepsBefore,
     ...(deviation ? { deviation } : {}),
     hint,
     slips,
@@ -58,7 +61,7 @@ export function benchFrom(puzzle: Puzzle, snapshot: Snapshot): Result<Bench> {
   const state = readState(puzzle, snapshot.state)
   if (!state.ok) return state
   try {
-    const { turns, route, done, step, deviation, hint, slips } = snapshot
+    const { turns, route, done, step, stepsBefore = 0, deviation, hint, slips } = snapshot
     return ok({
       puzzle,
       state: state.value,
@@ -67,6 +70,7 @@ export function benchFrom(puzzle: Puzzle, snapshot: Snapshot): Result<Bench> {
       ...(route ? { trail: trailOf(puzzle, route) } : {}),
       done,
       step,
+      stepsBefore,
       ...(deviation ? { deviation } : {}),
       hint,
       slips,

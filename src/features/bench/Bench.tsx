@@ -31,9 +31,12 @@ import { useReducedMotion } from '@/ui/useReducedMotion'
 import { NO_GUIDE } from '@/ui/puzzle-view/overlay'
 import { PuzzleWindows, type PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { chooseSchool, finish } from './benchServer'
+import { ApartNotice } from './Apart'
 import { CasesSheet } from './CasesSheet'
+import { Clock } from './Clock'
 import { CompareSheet } from './CompareSheet'
 import { Debts } from './Debts'
+import { Ended } from './Ended'
 import { HandsBusy } from './HandsBusy'
 import { KinBeside, SmallerBeside, useKin, useSmaller } from './KinBeside'
 import { KeysSheet } from './KeysSheet'
@@ -111,6 +114,7 @@ export function Bench({
   const borrowed =
     trail && school && !bench.deviation ? borrowedAt(puzzle, school, trail, step, done) : []
   const strength = Math.max(help, bench.hint)
+  const isOver = bench.solved || controls.end !== undefined
 
   const lights = useMemo(() => {
     const indexOf = (id: string) => puzzle.pieces.findIndex((piece) => piece.id === id)
@@ -238,7 +242,7 @@ export function Bench({
   }
 
   const nextName = bench.deviation ? undefined : trail?.tape[done]?.name
-  const canGoOn = nextName !== undefined || card?.turns.length === 0
+  const canGoOn = !isOver && (nextName !== undefined || card?.turns.length === 0)
   const request = controls.request()
   const position = controls.position()
 
@@ -264,7 +268,7 @@ export function Bench({
           </div>
         )}
         <div className={classes('ml-auto flex items-center gap-4 text-sm', trail && 'sm:ml-0')}>
-          <Clock elapsedMs={controls.elapsedMs} running={!bench.solved} />
+          <Clock clock={controls.clock} isOver={isOver} />
           <span className="whitespace-nowrap">
             <span className="turns">{turnCountOf(bench)}</span>{' '}
             {turnCountOf(bench) === 1 ? 'turn' : 'turns'}
@@ -320,7 +324,10 @@ export function Bench({
           )}
           {trouble && <Notice kind="wrong">{trouble}</Notice>}
           <Unsent saving={controls.saving} />
-          {remark && !bench.solved && (
+          {controls.apart.map((one) => (
+            <ApartNotice key={one.key} apart={one} onLetGo={() => controls.letGo(one)} />
+          ))}
+          {remark && !isOver && (
             <Notice kind={remark.kind}>
               <p>{remark.sentence}</p>
               <div className="mt-2 flex flex-wrap gap-2">
@@ -331,7 +338,9 @@ export function Bench({
               </div>
             </Notice>
           )}
-          {bench.solved ? (
+          {controls.end && !bench.solved ? (
+            <Ended sessionId={given.sessionId} end={controls.end} />
+          ) : bench.solved ? (
             <Solved
               logged={logged}
               turns={turnCountOf(bench)}
@@ -357,8 +366,8 @@ export function Bench({
               marks={settings.marks}
               states={statesOfStep(trail, step)}
               step={card}
-              number={step + 1}
-              count={trail.steps.length}
+              number={bench.stepsBefore + step + 1}
+              count={bench.stepsBefore + trail.steps.length}
               strength={strength}
               done={done - trail.firstOfStep[step]}
               dialect={settings.writeDialect}
@@ -393,7 +402,7 @@ export function Bench({
               )}
             </div>
           )}
-          {trail && !bench.solved && !stuck.isOpen && (
+          {trail && !isOver && !stuck.isOpen && (
             <>
               <p className="px-1 text-sm text-soft">
                 <span className="font-display text-ink">{trail.route.stages[stage].name}.</span>{' '}
@@ -405,6 +414,7 @@ export function Bench({
                 owed={owed}
                 borrowed={borrowed}
                 step={step}
+                stepsBefore={bench.stepsBefore}
                 dialect={settings.writeDialect}
                 wide={wideDebts}
               />
@@ -431,7 +441,7 @@ export function Bench({
               )}
             </>
           )}
-          {!bench.solved && (
+          {!isOver && (
             <details open={!school} className="rounded-lg border border-line bg-surface p-3">
               <summary className="cursor-pointer text-sm text-soft">
                 {layer === undefined ? 'Turns by hand' : `Layer ${layer}: now its letter.`}
@@ -446,7 +456,7 @@ export function Bench({
               </div>
             </details>
           )}
-          {!bench.solved && (
+          {!isOver && (
             <Fold title="Try a sequence here" isOpenFirst={sequence !== ''}>
               <TryHere
                 puzzle={puzzle}
@@ -467,7 +477,7 @@ export function Bench({
               />
             </Fold>
           )}
-          {!bench.solved && (
+          {!isOver && (
             <details className="rounded-lg border border-line bg-surface p-3">
               <summary className="cursor-pointer text-sm text-soft">Will it fit?</summary>
               <WillItFit
@@ -485,7 +495,10 @@ export function Bench({
       </div>
 
       <div className="flex flex-wrap items-stretch gap-2 max-sm:sticky max-sm:bottom-0 max-sm:bg-ground max-sm:py-2">
-        <Button onClick={controls.undo} disabled={turnsMade(bench) === 0}>
+        <Button
+          onClick={controls.undo}
+          disabled={turnsMade(bench) === 0 || controls.end !== undefined}
+        >
           <Undo2 size={16} aria-hidden /> Back <Key>{keyFor('back')}</Key>
         </Button>
         <Button
@@ -512,7 +525,7 @@ export function Bench({
           <Maximize2 size={16} aria-hidden /> <Key>{keyFor('busy')}</Key>
         </Button>
         {schoolsFor(given.puzzleId).flatMap(variantsOf).length > (school ? 1 : 0) && (
-          <Button onClick={() => setOpen('compare')} disabled={bench.solved || !position}>
+          <Button onClick={() => setOpen('compare')} disabled={isOver || !position}>
             <Rows3 size={16} aria-hidden />{' '}
             <span className="max-sm:sr-only">{school ? 'Other ways' : 'Take up a school'}</span>
           </Button>
@@ -526,7 +539,7 @@ export function Bench({
             <Box size={16} aria-hidden /> <Key>{keyFor('kin')}</Key>
           </Button>
         )}
-        <Button onClick={stuck.toggle} disabled={bench.solved} aria-pressed={stuck.isOpen}>
+        <Button onClick={stuck.toggle} disabled={isOver} aria-pressed={stuck.isOpen}>
           <LifeBuoy size={16} aria-hidden /> <span className="max-sm:sr-only">Stuck</span>{' '}
           <Key>{keyFor('stuck')}</Key>
         </Button>
@@ -576,19 +589,13 @@ export function Bench({
 
 const savingWords = ({ state, unsent }: Saving): string => {
   if (state === 'saved') return 'kept'
+  if (state === 'closed') return ''
   if (state === 'saving') return 'keeping'
   return `${unsent} not kept${state === 'waiting' ? ' yet' : ''}`
 }
 
-/** What is not kept yet, whether the page may be closed, and what to do. */
-function Unsent({ saving: { state, isKeptHere, sentence } }: { saving: Saving }) {
-  if (state === 'refused')
-    return (
-      <Notice kind="wrong">
-        <p>{sentence}</p>
-        <p>What you turned since is not kept. Reload the page to go on from what is kept.</p>
-      </Notice>
-    )
+/** What is not kept yet, and whether the page may be closed. */
+function Unsent({ saving: { state, isKeptHere } }: { saving: Saving }) {
   if (state !== 'waiting') return null
   return (
     <Notice kind="attend">
@@ -684,20 +691,4 @@ function useFinish(
     }
   }, [sessionId, settled, solved])
   return logged
-}
-
-function Clock({ elapsedMs, running }: { elapsedMs: () => number; running: boolean }) {
-  const [seconds, setSeconds] = useState(0)
-  useEffect(() => {
-    if (!running) return
-    const show = () => setSeconds(Math.floor(elapsedMs() / 1000))
-    const timer = setInterval(show, 1000)
-    return () => clearInterval(timer)
-  }, [elapsedMs, running])
-  const minutes = Math.floor(seconds / 60)
-  return (
-    <span className="turns whitespace-nowrap" aria-label="Time on the bench">
-      {minutes}:{`${seconds % 60}`.padStart(2, '0')}
-    </span>
-  )
 }

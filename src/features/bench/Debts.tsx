@@ -12,6 +12,7 @@ export function Debts({
   owed,
   borrowed,
   step,
+  stepsBefore,
   dialect,
   wide,
 }: {
@@ -20,6 +21,8 @@ export function Debts({
   owed: readonly string[]
   borrowed: readonly Borrowed[]
   step: number
+  /** Steps are counted on from those of earlier plans. */
+  stepsBefore: number
   dialect: DialectId
   /** Lists every borrowed piece by name. */
   wide: boolean
@@ -46,7 +49,7 @@ export function Debts({
           <>
             <p>
               {borrowed.length} {borrowed.length === 1 ? 'piece' : 'pieces'}, back{' '}
-              {backAt === step ? 'in this step' : `in step ${backAt + 1}`}
+              {backAt === step ? 'in this step' : `in step ${stepsBefore + backAt + 1}`}
             </p>
             {wide && (
               <ul className="mt-1 text-soft">
@@ -57,7 +60,7 @@ export function Debts({
                       scheme,
                       puzzle.pieces.findIndex(({ id }) => id === piece),
                     )}
-                    : step {backAtStep + 1}
+                    : step {stepsBefore + backAtStep + 1}
                   </li>
                 ))}
               </ul>

@@ -104,7 +104,11 @@ export function HandsBusy({
         >
           <div className="flex flex-wrap items-center gap-2" data-control>
             <Dialog.Title className="grow text-lg text-soft">
-              {solved ? 'Home' : card ? `Step ${step + 1} of ${trail?.steps.length}` : 'Hands busy'}
+              {solved
+                ? 'Home'
+                : card
+                  ? `Step ${bench.stepsBefore + step + 1} of ${bench.stepsBefore + (trail?.steps.length ?? 0)}`
+                  : 'Hands busy'}
             </Dialog.Title>
             <Button onClick={aloud.toggle} aria-pressed={aloud.reading}>
               {aloud.reading ? (

@@ -5,6 +5,7 @@
 import type { Entry } from '@/core/coach/rebase'
 import { fail, type Result } from '@/core/result'
 import type { Variant } from '@/core/schools/school'
+import type { BenchEnd, Opened } from '@/server/leftOff'
 
 /** Entries that the page did not have; those that it has sent itself come back as their ids. */
 export interface Heard {
@@ -48,6 +49,14 @@ export const entriesAfter = (
   sessionId: string,
   after: number,
 ): Promise<Result<{ readonly entries: readonly Entry[] }>> => ask(`${sessionId}?after=${after}`)
+
+/** Why nothing more is turned here; null while it is open. */
+export const endOf = (sessionId: string): Promise<Result<BenchEnd | null>> =>
+  ask(`${sessionId}/end`)
+
+/** Takes up a bench that was left off. */
+export const takeUpAgain = (sessionId: string, instead?: string): Promise<Result<Opened>> =>
+  post(`${sessionId}/take-up`, { instead })
 
 /** Logs the solve; its id is returned. */
 export const finish = (sessionId: string): Promise<Result<string>> => post(`${sessionId}/finish`)

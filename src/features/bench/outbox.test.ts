@@ -4,7 +4,7 @@ import type { BenchEvent } from '@/core/coach/bench'
 import type { Entry } from '@/core/coach/rebase'
 import { fail, ok, type Result } from '@/core/result'
 import { entriesAfter, sendEntries, type Heard } from './benchServer'
-import { Outbox, type Saving } from './outbox'
+import { Outbox, type Apart, type Saving } from './outbox'
 
 vi.mock('./benchServer', () => ({ sendEntries: vi.fn(), entriesAfter: vi.fn() }))
 
@@ -34,6 +34,7 @@ function take(after: number, sent: readonly Entry[]): Result<Heard> {
 class Page {
   known: Entry[]
   readonly heard: Saving[] = []
+  readonly apart: Apart[] = []
   readonly box: Outbox
 
   constructor() {
@@ -44,6 +45,7 @@ class Page {
         this.known.push(...entries)
         return left
       },
+      onApart: (apart) => this.apart.push(apart),
     })
   }
 
@@ -269,17 +271,59 @@ describe('the outbox of the bench', () => {
     Reflect.deleteProperty(globalThis, 'localStorage')
   })
 
-  it('says so when the server refuses, and stops', async () => {
+  it('sets apart what the server refuses, and goes on: at once, and on every page that is opened later', async () => {
+    const sentence = 'entries[0].event.atMs must be less.'
+    const tooLate = fail('bad-input', sentence)
+    vi.mocked(sendEntries).mockImplementation((_, after, sent) =>
+      Promise.resolve(sent.some(({ event }) => event.atMs > 100) ? tooLate : take(after, sent)),
+    )
+    const page = open()
+    page.box.add(turn(1))
+    await settle(page)
+    page.box.add(turn(500))
+    page.box.add(turn(2))
+    expect(await settle(page)).toBe(false)
+    expect(page.apart.map((each) => each.sentence)).toEqual([sentence])
+    expect(page.apart[0].entries.map(({ event }) => event.atMs)).toEqual([500, 2])
+    page.box.add(turn(3))
+    expect(await settle(page)).toBe(true)
+    expect(stored.map(({ event }) => event.atMs)).toEqual([1, 3])
+    // A page opened later has nothing to send, and knows what lies apart until it is let go.
+    page.box.close()
+    const later = open()
+    expect(later.box.recover(new Set())).toEqual([])
+    const [apart, ...more] = later.box.apart()
+    expect([apart.sentence, apart.entries.length, more]).toEqual([sentence, 2, []])
+    later.box.letGo(apart)
+    expect([later.box.apart(), kept.size]).toEqual([[], 0])
+  })
+
+  it('sends nothing more once the bench is closed', async () => {
     vi.mocked(sendEntries).mockResolvedValue(fail('closed', 'This bench is not open any more.'))
     const page = open()
     page.box.add(turn(1))
     expect(await settle(page)).toBe(false)
+    expect(page.apart).toHaveLength(1)
+    page.box.end()
     page.box.add(turn(2))
     await vi.advanceTimersByTimeAsync(10_000)
-    expect(page.state).toMatchObject({
-      state: 'refused',
-      sentence: 'This bench is not open any more.',
-    })
+    expect(page.state?.state).toBe('closed')
     expect(sendEntries).toHaveBeenCalledTimes(1)
+  })
+
+  it('sends no more at once than the server reads in no time', async () => {
+    const long = (n: number): BenchEvent => ({ kind: 'turn', atMs: n, name: 'R'.repeat(90_000) })
+    const lengths: number[] = []
+    vi.mocked(sendEntries).mockImplementation((_, after, sent) => {
+      lengths.push(JSON.stringify(sent).length)
+      return Promise.resolve(take(after, sent))
+    })
+    vi.mocked(sendEntries).mockResolvedValueOnce(away)
+    const page = open()
+    for (let n = 0; n < 20; n++) page.box.add(long(n))
+    expect(await settle(page)).toBe(true)
+    expect(stored.map(({ event }) => event.atMs)).toEqual(Array.from({ length: 20 }, (_, n) => n))
+    expect(lengths.length).toBeGreaterThan(4)
+    expect(Math.max(...lengths)).toBeLessThan(500_000)
   })
 })

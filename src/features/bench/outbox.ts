@@ -1,7 +1,8 @@
 /**
  * Events on their way to the server, and those of other pages on the same bench on their way here. What is
  * not stored yet is also kept in the browser where that can be, so that a reload loses nothing; sending never
- * depends on it. Every event has an id, so that sending it again is no fault.
+ * depends on it. Every event has an id, so that sending it again is no fault. What the server refuses is set apart, so
+ * that nothing waits behind it for ever.
  */
 import type { BenchEvent } from '@/core/coach/bench'
 import type { Entry } from '@/core/coach/rebase'
@@ -9,13 +10,18 @@ import { forgetHere, keepHere, keptHere, keysHere } from '@/ui/browserStore'
 import { entriesAfter, sendEntries, type Heard } from './benchServer'
 
 export interface Saving {
-  readonly state: 'saved' | 'saving' | 'waiting' | 'refused'
+  readonly state: 'saved' | 'saving' | 'waiting' | 'closed'
   /** Events that the server does not have yet. */
   readonly unsent: number
   /** Whether the browser keeps them, so that the page may be closed. */
   readonly isKeptHere: boolean
-  /** Why they were refused. */
-  readonly sentence?: string
+}
+
+/** What the server has refused, with the reason: kept in the browser until the solver lets it go. */
+export interface Apart {
+  readonly key: string
+  readonly sentence: string
+  readonly entries: readonly Entry[]
 }
 
 export const SAVED: Saving = { state: 'saved', unsent: 0, isKeptHere: true }
@@ -31,9 +37,13 @@ export interface OutboxHooks {
     others: readonly Entry[],
     left: readonly Entry[],
   ) => readonly Entry[]
+  /** The server has refused these, and they are set apart: the bench goes on from what is stored. */
+  readonly onApart: (apart: Apart, code: string) => void
 }
 
 const BATCH = 100
+/** Characters of a batch: the server takes no more at once than it reads in no time. */
+const BATCH_LENGTH = 400_000
 /** Pauses between tries grow to the last of these. */
 const RETRY_MS = [700, 1500, 3000, 6000]
 /** How often the page asks what others have done. */
@@ -43,7 +53,9 @@ export class Outbox {
   private pending: readonly Entry[] = []
   private sending = false
   private following = false
-  private refused?: string
+  private isOver = false
+  /** How often something was set apart. */
+  private refusals = 0
   private tries = 0
   /** When the server has last said what is stored. */
   private heardAt = -Infinity
@@ -55,6 +67,7 @@ export class Outbox {
   /** Each page has a key of its own in the browser's storage. */
   private readonly prefix: string
   private readonly key: string
+  private readonly apartPrefix: string
 
   /**
    * @param after how many entries of the bench the page has
@@ -66,6 +79,7 @@ export class Outbox {
   ) {
     this.prefix = `merry-bench-${sessionId}-`
     this.key = this.prefix + crypto.randomUUID()
+    this.apartPrefix = `merry-apart-${sessionId}-`
     this.follow = setInterval(() => {
       // While there is no answer, the next try has its own time; and what was sent lately has told of others.
       if (this.tries === 0 && performance.now() - this.heardAt > FOLLOW_MS / 2) this.look()
@@ -107,12 +121,52 @@ export class Outbox {
     this.take([{ id: crypto.randomUUID(), event }])
   }
 
-  /** Resolves when the server has everything: false if it refused something. */
+  /** Resolves when the server has everything: false if it refused something meanwhile. */
   async settled(): Promise<boolean> {
+    const { refusals } = this
     // Sending goes on by itself, with its own pauses.
-    while (this.pending.length > 0 && !this.refused && !this.isClosed)
+    while (this.pending.length > 0 && !this.isOver && !this.isClosed)
       await new Promise((wait) => setTimeout(wait, 100))
-    return !this.refused
+    return refusals === this.refusals
+  }
+
+  /** Nothing more is sent: the bench is closed. */
+  end(): void {
+    this.isOver = true
+    this.tell('closed')
+  }
+
+  /** What was set apart, here or on pages that are gone. */
+  apart(): Apart[] {
+    return keysHere(this.apartPrefix).flatMap((key) => {
+      const { sentence, entries } = readApart(keptHere(key))
+      return entries.length > 0 ? [{ key, sentence, entries }] : []
+    })
+  }
+
+  letGo({ key }: Apart): void {
+    forgetHere(key)
+  }
+
+  private setApart(sentence: string, code: string): void {
+    const key = this.apartPrefix + crypto.randomUUID()
+    const apart = { key, sentence, entries: this.pending }
+    keepHere(key, JSON.stringify({ sentence, entries: this.pending }))
+    this.refusals++
+    this.pending = []
+    this.keep()
+    this.hooks.onApart(apart, code)
+  }
+
+  /** As many as are sent at once. */
+  private batch(): readonly Entry[] {
+    let length = 0
+    const most = this.pending.slice(0, BATCH)
+    const over = most.findIndex((entry, i) => {
+      length += JSON.stringify(entry).length
+      return i > 0 && length > BATCH_LENGTH
+    })
+    return over < 0 ? most : most.slice(0, over)
   }
 
   private tell(state: Saving['state']): void {
@@ -121,24 +175,24 @@ export class Outbox {
       state,
       unsent: this.pending.length,
       isKeptHere: this.isKeptHere,
-      sentence: this.refused,
     })
   }
 
   private async send(): Promise<boolean> {
-    if (this.sending || this.pending.length === 0 || this.refused || this.isClosed) return false
+    if (this.sending || this.pending.length === 0 || this.isOver || this.isClosed) return false
     this.sending = true
     clearTimeout(this.retry)
     if (this.tries === 0) this.tell('saving')
-    const heard = await sendEntries(this.sessionId, this.after, this.pending.slice(0, BATCH))
+    const heard = await sendEntries(this.sessionId, this.after, this.batch())
     this.sending = false
     this.heardAt = performance.now()
     if (this.isClosed) return false
     if (!heard.ok) {
       if (heard.problem.code === 'away') this.wait()
       else {
-        this.refused = heard.problem.sentence
-        this.tell('refused')
+        this.tries = 0
+        this.setApart(heard.problem.sentence, heard.problem.code)
+        if (!this.isOver) this.tell('saved')
       }
       return false
     }
@@ -221,14 +275,23 @@ export interface Kept {
 
 /** What cannot be read was not written by us. */
 function readKept(text: string | null): Kept {
+  const { after = 0, entries } = Object(parsed(text)) as Partial<Kept>
+  return Number.isInteger(after) && Array.isArray(entries)
+    ? { after, entries: entries.filter(isEntry) }
+    : { after: 0, entries: [] }
+}
+
+function readApart(text: string | null): Omit<Apart, 'key'> {
+  const { sentence } = Object(parsed(text)) as Partial<Apart>
+  return { sentence: typeof sentence === 'string' ? sentence : '', entries: readKept(text).entries }
+}
+
+function parsed(text: string | null): unknown {
   try {
-    const { after, entries } = Object(JSON.parse(text ?? '{}')) as Partial<Kept>
-    if (Number.isInteger(after) && Array.isArray(entries))
-      return { after: Number(after), entries: entries.filter(isEntry) }
+    return JSON.parse(text ?? '{}')
   } catch {
-    // Not JSON at all.
+    return {}
   }
-  return { after: 0, entries: [] }
 }
 
 const isEntry = (value: unknown): value is Entry => {

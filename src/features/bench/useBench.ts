@@ -24,11 +24,14 @@ import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/notation/handCost'
 import { blockOf, blockWords, readState, writeState, type Block, type State } from '@/core/state'
+import type { BenchEnd } from '@/server/leftOff'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
 import type { PlanRequest } from '@/workers/coach.worker'
-import { Outbox, SAVED, type Kept, type Saving } from './outbox'
+import { endOf } from './benchServer'
+import { Outbox, SAVED, type Apart, type Kept, type Saving } from './outbox'
 import { othersWords } from './othersWords'
+import { useClock, type BenchClock } from './useClock'
 
 export interface BenchGiven {
   readonly sessionId: string
@@ -44,6 +47,8 @@ export interface BenchGiven {
   readonly snapshot?: Snapshot
   /** What happened since. */
   readonly entries: readonly Entry[]
+  /** Set where nothing more is turned on it. */
+  readonly end?: BenchEnd
 }
 
 /** A sentence about what the solver just did that was not on the card. */
@@ -69,7 +74,12 @@ export interface BenchControls {
   readonly planShare?: number
   readonly cancelPlan: () => void
   readonly remark?: Remark
-  readonly elapsedMs: () => number
+  readonly clock: BenchClock
+  /** Set where nothing more is turned here. */
+  readonly end?: BenchEnd
+  /** What the server has refused. */
+  readonly apart: readonly Apart[]
+  readonly letGo: (apart: Apart) => void
   readonly make: (name: string) => void
   readonly next: () => void
   readonly finishStep: () => void
@@ -125,21 +135,21 @@ export function useBench(
   const [planShare, setPlanShare] = useState<number>()
   const cancel = useRef<() => void>(undefined)
   const [remark, setRemark] = useState<Remark>()
+  const [end, setEnd] = useState(given.end)
+  const [apart, setApart] = useState<readonly Apart[]>([])
+  const isEnded = useRef(given.end !== undefined)
   // The latest values for callbacks that outlive a render (queued turns, worker answers).
   const current = useRef(bench)
   /** The bench with what the server has stored, and nothing else. */
   const stored = useRef(bench)
   const queue = useRef<Promise<void>>(Promise.resolve())
   const outbox = useRef<Outbox>(undefined)
-  const opened = useRef({ at: 0, before: given.entries.at(-1)?.event.atMs ?? 0 })
-
-  const elapsedMs = useCallback(
-    () => Math.round(opened.current.before + (performance.now() - opened.current.at)),
-    [],
-  )
+  const clock = useClock(given.entries.at(-1)?.event.atMs ?? 0, bench.solved || end !== undefined)
+  const { elapsedMs, goOn } = clock
 
   /** False if it does not fit any more, because another page was there first. */
   const apply = useCallback((event: BenchEvent): boolean => {
+    if (isEnded.current) return false
     const next = admit(current.current, event)
     if (!next.ok) {
       setRemark({
@@ -220,7 +230,6 @@ export function useBench(
   )
 
   useEffect(() => {
-    opened.current.at = performance.now()
     /** Puts events of this page behind a base, tells what came of it, and gives those that still hold. */
     const settle = (
       base: Bench,
@@ -262,8 +271,28 @@ export function useBench(
         const own = entries.filter((entry) => !others.includes(entry))
         return settle(stored.current, replay(before, eventsOf(own)), left, others)
       },
+      onApart: (refused, code) => {
+        current.current = stored.current
+        setBench(stored.current)
+        setRemark(undefined)
+        setApart((all) => [...all, refused])
+        if (code === 'ahead') window.location.reload()
+        if (code === 'closed')
+          void endOf(given.sessionId).then((heard) => {
+            if (!heard.ok || !heard.value) return
+            isEnded.current = true
+            setEnd(heard.value)
+            box.end()
+          })
+      },
     })
     outbox.current = box
+    // A moment later: what the browser has is no part of the first picture.
+    queueMicrotask(() => setApart(box.apart()))
+    if (isEnded.current) {
+      box.end()
+      return () => box.close()
+    }
     const found = box.recover(new Set(given.entries.map(({ id }) => id)))
     // What was made on a bench from before the snapshot can only be placed on all of it.
     if (found.some(({ after }) => after < earlier)) {
@@ -326,12 +355,14 @@ export function useBench(
         const sentence = blockWords(puzzle, turn, block)
         return setRemark({ kind: 'wrong', sentence, canTakeBack: false, canPlan: false, block })
       }
+      if (isEnded.current) return
+      goOn()
       const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
       const to = follow(current.current, event).state
       await windows.current?.play(turn, from, to, turnMs)
       if (apply(event)) await afterDeviation(litBefore, from)
     },
-    [afterDeviation, apply, elapsedMs, litNow, puzzle, turnMs, windows],
+    [afterDeviation, apply, elapsedMs, goOn, litNow, puzzle, turnMs, windows],
   )
 
   const enqueue = useCallback((work: () => Promise<void> | void) => {
@@ -373,7 +404,13 @@ export function useBench(
       planShare,
       cancelPlan: () => cancel.current?.(),
       remark: shownRemark,
-      elapsedMs,
+      clock,
+      end,
+      apart,
+      letGo: (one) => {
+        outbox.current?.letGo(one)
+        setApart((all) => all.filter(({ key }) => key !== one.key))
+      },
       request,
       position,
       make: (name) =>
@@ -441,9 +478,12 @@ export function useBench(
       settled,
     }),
     [
+      apart,
       apply,
       bench,
+      clock,
       elapsedMs,
+      end,
       enqueue,
       expected,
       given.puzzleId,

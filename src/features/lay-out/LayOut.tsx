@@ -10,6 +10,7 @@ import type { Settings } from '@/core/settings'
 import type { Copy } from '@/server/copies'
 import { Button } from '@/ui/Button'
 import { heard } from '@/ui/heard'
+import { LeaveOff, type Running } from '@/ui/LeaveOff'
 import { Notice } from '@/ui/Notice'
 import { putOnBench } from './actions'
 import { ByColours } from './ByColours'
@@ -50,13 +51,16 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
     setWhy(reason)
   }, [])
 
-  const put = () =>
+  const [running, setRunning] = useState<Running>()
+  const put = (instead?: string) =>
     begin(async () => {
+      setRunning(undefined)
       const opened = await heard(() =>
-        putOnBench({ laidBy: tab, copyId: copy.id, ...chosen, ...entry }),
+        putOnBench({ laidBy: tab, copyId: copy.id, instead, ...chosen, ...entry }),
       )
       if (!opened.ok) return setTrouble(opened.problem.sentence)
-      router.push(`/bench/${opened.value}`)
+      if ('running' in opened.value) return setRunning(opened.value.running)
+      router.push(`/bench/${opened.value.bench}`)
     })
 
   return (
@@ -116,12 +120,19 @@ export function LayOut({ copy, settings, way }: { copy: Copy; settings: Settings
           <SchoolChooser puzzleId={copy.puzzleId} chosen={chosen} onChange={setChosen} />
         </div>
         <div className="grid gap-2">
+          {running && (
+            <LeaveOff
+              running={running}
+              onLeaveOff={() => put(running.id)}
+              onClose={() => setRunning(undefined)}
+            />
+          )}
           {trouble && <Notice kind="wrong">{trouble}</Notice>}
           <Button
             weight="attend"
             className="min-h-11 px-5"
             disabled={!entry || pending}
-            onClick={put}
+            onClick={() => put()}
           >
             {pending ? 'Opening the bench' : 'Put it on the bench'}
           </Button>

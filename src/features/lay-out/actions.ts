@@ -9,6 +9,7 @@ import { schoolNamed } from '@/core/schools'
 import { fullVariant } from '@/core/schools/school'
 import { start, turnAll, writeState } from '@/core/state'
 import { openSession } from '@/server/benchSessions'
+import type { Opened } from '@/server/leftOff'
 import { findCopy, updateCopy, type Copy } from '@/server/copies'
 import { puzzleOf } from '@/server/damage'
 import { judged } from '@/server/judging'
@@ -27,12 +28,12 @@ interface LaidOut {
   scramble: string
 }
 
-/** Judges an entry once more on the engine and opens a bench with it; its id is returned. */
-export async function putOnBench(input: unknown): Promise<Result<string>> {
+/** Judges an entry once more on the engine and opens a bench with it, or says which one runs. */
+export async function putOnBench(input: unknown): Promise<Result<Opened>> {
   const entry = await checked(entrySchema, input)
   if (!entry.ok) return entry
   const profileId = await solverId()
-  const { copyId, school: schoolId, variant, laidBy } = entry.value
+  const { copyId, school: schoolId, variant, laidBy, instead } = entry.value
   const copy = isId(copyId) ? await findCopy(profileId, copyId) : undefined
   if (!copy)
     return fail('not-found', 'This puzzle is not on the shelf any more.', { field: 'copyId' })
@@ -47,16 +48,20 @@ export async function putOnBench(input: unknown): Promise<Result<string>> {
         ? await copiedFrom(profileId, puzzle.value, copy, entry.value as CopiedEntry)
         : await pieceByPiece(copy, entry.value as PieceEntry)
   if (!laid.ok) return laid
-  const id = await openSession(profileId, {
-    ...laid.value,
-    copyId,
-    laidBy,
-    seed: (entry.value as ScrambledEntry).seed,
-    school: school?.value.id,
-    variant: school ? fullVariant(school.value, variant) : {},
-  })
-  revalidatePath('/', 'layout')
-  return ok(id)
+  const opened = await openSession(
+    profileId,
+    {
+      ...laid.value,
+      copyId,
+      laidBy,
+      seed: (entry.value as ScrambledEntry).seed,
+      school: school?.value.id,
+      variant: school ? fullVariant(school.value, variant) : {},
+    },
+    instead,
+  )
+  if ('bench' in opened) revalidatePath('/', 'layout')
+  return ok(opened)
 }
 
 function scrambledBy(puzzle: Puzzle, { scramble }: ScrambledEntry): Result<LaidOut> {

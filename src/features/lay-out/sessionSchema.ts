@@ -5,32 +5,32 @@ const common = {
   copyId: string().required(),
   school: string().max(40).default(''),
   variant: object().default({}),
+  instead: string().max(40),
 }
 
-export interface ScrambledEntry {
-  laidBy: 'scramble'
+interface CommonEntry {
   copyId: string
   school: string
   variant: Record<string, string>
+  /** The bench that may be left off for it. */
+  instead?: string
+}
+
+export interface ScrambledEntry extends CommonEntry {
+  laidBy: 'scramble'
   /** In canonical notation. */
   scramble: string
   seed?: number
 }
 
-export interface CopiedEntry {
+export interface CopiedEntry extends CommonEntry {
   laidBy: 'colours'
-  copyId: string
-  school: string
-  variant: Record<string, string>
   /** Colour ids by sticker id. */
   marked: Record<string, string>
 }
 
-export interface PieceEntry {
+export interface PieceEntry extends CommonEntry {
   laidBy: 'pieces'
-  copyId: string
-  school: string
-  variant: Record<string, string>
   /** As `writeState` writes it. */
   state: string
 }

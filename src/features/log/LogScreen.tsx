@@ -3,11 +3,13 @@ import Link from 'next/link'
 import { puzzleById } from '@/core/catalog'
 import { schoolName } from '@/core/schools'
 import { pointsOf, summaryOf } from '@/core/statistics/summary'
+import type { LeftOff } from '@/server/leftOff'
 import type { LogFilter, LogView } from '@/server/log'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { clockTime } from '@/ui/time'
 import { FilterChoice } from './FilterChoice'
+import { LeftOffList } from './LeftOffList'
 import { LogFile } from './LogFile'
 import { Progress } from './Progress'
 
@@ -26,7 +28,15 @@ const puzzleName = (id: string): string => {
 }
 
 /** What costs most, how it goes, and every solve. */
-export function LogScreen({ view, filter }: { view: LogView; filter: LogFilter }) {
+export function LogScreen({
+  view,
+  filter,
+  leftOff,
+}: {
+  view: LogView
+  filter: LogFilter
+  leftOff: readonly LeftOff[]
+}) {
   const { choices, totals, finishedAt, solves: shown } = view
   const isEmpty = finishedAt.length === 0 && Object.values(filter).every((value) => !value)
   const summary = summaryOf(totals)
@@ -39,6 +49,7 @@ export function LogScreen({ view, filter }: { view: LogView; filter: LogFilter }
         <h1 className="grow text-3xl">Log</h1>
         <LogFile hasSolves={!isEmpty} />
       </div>
+      {leftOff.length > 0 && <LeftOffList benches={leftOff} />}
       {isEmpty ? (
         <p className="max-w-prose rounded-lg border border-line bg-surface p-5">
           No solve is logged yet. Whatever is solved on the bench is written down here, with the

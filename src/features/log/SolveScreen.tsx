@@ -17,6 +17,7 @@ import { readState } from '@/core/state'
 import type { Solve } from '@/server/solves'
 import { Button } from '@/ui/Button'
 import { heard } from '@/ui/heard'
+import { LeaveOff, type Running } from '@/ui/LeaveOff'
 import { TextArea } from '@/ui/Field'
 import { Player } from '@/ui/player/Player'
 import { useSequence } from '@/ui/player/useSequence'
@@ -41,6 +42,15 @@ export function SolveScreen({
   const [remark, setRemark] = useState(solve.remark)
   const [sure, setSure] = useState(false)
   const [pending, begin] = useTransition()
+  const [running, setRunning] = useState<Running>()
+  const again = (instead?: string) =>
+    begin(async () => {
+      setRunning(undefined)
+      const opened = await heard(() => solveAgain(solve.id, instead))
+      if (!opened.ok) return void toast.error(opened.problem.sentence)
+      if ('running' in opened.value) return setRunning(opened.value.running)
+      router.push(`/bench/${opened.value.bench}`)
+    })
   const turns = useMemo(() => must(readTurns(puzzle, solve.solution)), [puzzle, solve.solution])
   const begun = useMemo(() => must(readState(puzzle, solve.startState)), [puzzle, solve.startState])
   const [speed, setSpeed] = useState(settings.turnMs)
@@ -117,6 +127,13 @@ export function SolveScreen({
               <p className="turns">{backwards}</p>
             </section>
           )}
+          {running && (
+            <LeaveOff
+              running={running}
+              onLeaveOff={() => again(running.id)}
+              onClose={() => setRunning(undefined)}
+            />
+          )}
           <form
             className="grid gap-2"
             onSubmit={(event) => {
@@ -138,16 +155,7 @@ export function SolveScreen({
               <Button type="submit" disabled={pending || remark === solve.remark}>
                 Keep the remark
               </Button>
-              <Button
-                disabled={pending}
-                onClick={() =>
-                  begin(async () => {
-                    const opened = await heard(() => solveAgain(solve.id))
-                    if (opened.ok) router.push(`/bench/${opened.value}`)
-                    else toast.error(opened.problem.sentence)
-                  })
-                }
-              >
+              <Button disabled={pending} onClick={() => again()}>
                 Solve it again
               </Button>
               <Button

@@ -9,6 +9,7 @@ import { must } from '@/core/result'
 import { readState } from '@/core/state'
 import { puzzleById } from '@/core/catalog'
 import { openSession } from '@/server/benchSessions'
+import type { Opened } from '@/server/leftOff'
 import { findCopy } from '@/server/copies'
 import { isId } from '@/server/id'
 import { checked } from '@/server/outside'
@@ -36,22 +37,30 @@ export async function discardSolve(solveId: string): Promise<Result<true>> {
   return ok(true)
 }
 
-/** Puts the start of a logged solve on the bench again; the id of the bench is returned. */
-export async function solveAgain(solveId: string): Promise<Result<string>> {
+/**
+ * Puts the start of a logged solve on the bench again, or says which bench runs.
+ *
+ * @param instead the bench that may be left off for it
+ */
+export async function solveAgain(solveId: string, instead?: unknown): Promise<Result<Opened>> {
   const profileId = await solverId()
   const solve = isId(solveId) ? await findSolve(profileId, solveId) : undefined
   if (!solve) return gone
   const copy = solve.copyId ? await findCopy(profileId, solve.copyId) : undefined
   if (!copy) return fail('not-found', 'The puzzle of this solve is not on the shelf any more.')
   const puzzle = must(puzzleById(solve.puzzleId))
-  const id = await openSession(profileId, {
-    copyId: copy.id,
-    school: solve.school,
-    variant: solve.variant,
-    startState: writeState(must(readState(puzzle, solve.startState))),
-    scramble: solve.scramble,
-    laidBy: solve.scramble ? 'scramble' : 'colours',
-  })
-  revalidatePath('/', 'layout')
-  return ok(id)
+  const opened = await openSession(
+    profileId,
+    {
+      copyId: copy.id,
+      school: solve.school,
+      variant: solve.variant,
+      startState: writeState(must(readState(puzzle, solve.startState))),
+      scramble: solve.scramble,
+      laidBy: solve.scramble ? 'scramble' : 'colours',
+    },
+    isId(instead) ? instead : undefined,
+  )
+  if ('bench' in opened) revalidatePath('/', 'layout')
+  return ok(opened)
 }

@@ -6,6 +6,7 @@ import { findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { standingBench } from '@/server/damage'
 import { isId } from '@/server/id'
+import { benchEnd } from '@/server/leftOff'
 import { DamagedPage } from '@/app/DamagedPage'
 import { WithOwnPuzzles } from '@/app/WithOwnPuzzles'
 import { readSettings } from '@/server/profiles'
@@ -26,9 +27,10 @@ export default async function BenchPage({
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
-  const [stood, settings] = await Promise.all([
+  const [stood, settings, end] = await Promise.all([
     standingBench(copy, session, all !== undefined),
     readSettings(profileId),
+    session.status === 'open' ? undefined : benchEnd(profileId, sessionId),
   ])
   if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const { school, variant, startState, scramble } = session
@@ -47,6 +49,7 @@ export default async function BenchPage({
           startState,
           scramble,
           ...stood.value.tail,
+          end,
         }}
         settings={settingsFor(settings, copy.puzzleId)}
         sequence={[sequence].flat()[0].slice(0, 4000)}
