@@ -27,6 +27,12 @@ import { measureScreens } from './benchScreens'
 import { measureStuck } from './benchStuck'
 import { measureRandom, measureUniversal } from './benchUniversal'
 
+// Whoever reads the figures may have read enough: `./merry bench | head`.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error
+  process.exit()
+})
+
 const STATES = process.argv.includes('--quick') ? 1000 : 10_000
 
 const only = process.argv[process.argv.indexOf('--only') + 1]

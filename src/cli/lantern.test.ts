@@ -35,6 +35,19 @@ describe('lantern', () => {
     ])
   })
 
+  it('ends quietly when nobody reads on', () => {
+    const run = spawnSync(
+      'bash',
+      [
+        '-c',
+        'set -o pipefail; node --import tsx src/cli/lantern.ts scramble cube-3 --seed 1 --count 3000 --jsonl | head -n 1',
+      ],
+      { encoding: 'utf8' },
+    )
+    expect([run.status, run.stderr]).toEqual([0, ''])
+    expect(JSON.parse(run.stdout)).toHaveProperty('turns')
+  })
+
   it('solves scrambles that it has drawn, one a line', () => {
     const { out, code } = lantern(
       'solve',

@@ -609,6 +609,12 @@ function printAll<T>(values: Values, list: readonly T[], inWords: (value: T) => 
   else for (const value of list) process.stdout.write(`${inWords(value)}\n`)
 }
 
+// Whoever reads the output may have read enough: `lantern … | head`.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error
+  process.exit()
+})
+
 try {
   await main(process.argv.slice(2))
 } catch (error) {

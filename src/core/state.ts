@@ -1,7 +1,9 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
 import { IN, NO_PLACE, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
+import { placeNamesOf } from './analysis/placeNames'
 import { fail, ok, type Result } from './result'
-import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
+import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
+import { listed as inWordsList, plural } from './words'
 
 export type State = Uint8Array
 
@@ -35,13 +37,19 @@ export function blockOf(puzzle: Puzzle, state: State, { grip }: Turn): Block | u
   return { kind: 'incomplete', places }
 }
 
+/** More places than these are counted and not listed. */
+const MOST_LISTED = 3
+
 /** The same in a sentence a solver understands. */
-export function blockWords(puzzle: Puzzle, what: Turn, block: Block): string {
-  const names = (pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id).join(', ')
-  if (block.kind === 'cuts')
-    return `${what.name} is blocked: it would cut through the glued piece ${names(block.pieces)}.`
-  const places = names(block.places)
-  return `${what.name} is blocked: that cap is not complete. Nothing is at ${places}, so its other cells are bound to what lies under them.`
+export function blockWords(puzzle: Puzzle, what: Turn, { kind, ...block }: Block): string {
+  if (kind === 'cuts') return `${what.name} is blocked: it would cut through a glued block.`
+  const { places = [] } = block as { places?: readonly number[] }
+  // Where they lie now: the cap is seen as the windows show it.
+  const { names } = placeNamesOf(puzzle, IDENTITY)
+  const listed = places.slice(0, MOST_LISTED).map((place) => names[place])
+  const more = places.length - listed.length
+  const empty = inWordsList(more > 0 ? [...listed, plural(more, 'more place')] : listed)
+  return `${what.name} is blocked: that cap is not complete. Nothing is at ${empty}, so its other cells are bound to what lies under them.`
 }
 
 /** The state after a turn that is known to be free. Writes into `into`, which may be `state`. */

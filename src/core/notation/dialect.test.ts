@@ -48,6 +48,23 @@ describe('a dialect', () => {
     expect(meant('nothing')).toEqual([])
   })
 
+  it('gives both meanings of a number in front beside an i, whatever the dialect that is chosen', () => {
+    const puzzle = must(puzzleById('cube-4'))
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom('2R', 'Ui', 'FI', 'L', '2B', 'D'), { minLength: 1, maxLength: 6 }),
+        (words) => {
+          const text = words.join(' ')
+          const meanings = meaningsOf(puzzle, text).map(({ turns }) => writeTurns(turns))
+          const back = text.replace(/[iI]/g, "'")
+          expect(meanings).toContain(back)
+          expect(meanings).toContain(back.replace(/2(\w)/g, '$12'))
+          expect(understood(puzzle, text, 'i').meanings.length).toBe(/2/.test(text) ? 2 : 1)
+        },
+      ),
+    )
+  })
+
   it('is taken from the text where only one can read it, and asked for where two can', () => {
     const asked = understood(cube3, 'right clockwise, top back', 'prime')
     expect(asked).toMatchObject({ dialect: 'words', turns: "R U'" })

@@ -12,6 +12,7 @@ import { add, length, subtract } from '../geometry/vector'
 import { cutPart } from './cut'
 import type { PuzzleDefinition } from './definition'
 import { DIRECTIONS } from './directions'
+import { unreachedGrip } from './frameReached'
 import { kindsOf } from './kinds'
 import { inSlab, isWhole, type Grip, type OuterFace, type Part } from './mechanism'
 import { mechanismOf } from './mechanisms'
@@ -84,6 +85,11 @@ export function compile(definition: PuzzleDefinition): Puzzle {
   const turns = listTurns(grips)
   const holds = closeRotations(turns.filter((turn) => turn.whole).map((turn) => turn.rotation))
   const { look, lookCount } = internLooks(pieces, cores)
+  const unreached = unreachedGrip({ pieces, grips, holds, still })
+  if (unreached !== undefined)
+    throw new Error(
+      `turns of ${unreached} move the part by which its states are counted, and no other layers turned the other way come to the same`,
+    )
   const spots = tabulateSpots(pieces, cores)
   const { slot, slotCount } = internSlots(pieces, spots)
   return {

@@ -2,6 +2,7 @@
  * Honest scrambles. A puzzle whose states can all be numbered gets a uniformly drawn state and turns
  * that lead to it; any other gets random turns.
  */
+import { lineOf } from '../puzzle/frameReached'
 import { coordinatesOf } from '../search/coordinates'
 import { frameOf } from '../analysis/frame'
 import { changesShape } from '../analysis/layouts'
@@ -178,7 +179,7 @@ function randomTurns(
 }
 
 function undoesItself(puzzle: Puzzle, before: readonly Turn[], turn: Turn): boolean {
-  const axis = (each: Turn) => puzzle.grips[each.grip].axis.map(Math.abs).join()
+  const axis = (each: Turn) => lineOf(puzzle.grips[each.grip].axis)
   for (let i = before.length - 1; i >= 0 && axis(before[i]) === axis(turn); i--)
     if (before[i].grip === turn.grip) return true
   return false

@@ -3,6 +3,7 @@
  * shape is a look of its 3x3x3 core, whose turns are always free. Colours are left out of account; what
  * is hidden in the core is read off what rides on it.
  */
+import { lineOf } from '../puzzle/frameReached'
 import { frameOf } from '../analysis/frame'
 import { isNothing } from '../analysis/invariants'
 import { hasLayout, layoutsOf, turnsToFinished } from '../analysis/layouts'
@@ -58,7 +59,7 @@ function shaperOf(puzzle: Puzzle): Shaper | undefined {
   const coreTurns = frameOf(core).turns
   const turns = coreTurns.map(({ name }) => {
     const turn = puzzle.turnByName.get(name) as Turn
-    return { turn, axis: puzzle.grips[turn.grip].axis.map(Math.abs).join() }
+    return { turn, axis: lineOf(puzzle.grips[turn.grip].axis) }
   })
   const parts = orbitsOf(core)
     .filter(({ places }) => places.length > 1)

@@ -12,4 +12,9 @@ export const numberFirst: Spoken = {
     if (/^\d/.test(grip)) return undefined
     return amount === '2' ? `2${grip}` : name
   },
+  // People who write an i for a turn back put the number first as well: then `2R Ui` can be two things, and is asked.
+  reads: (name) => {
+    const { grip, amount } = partsOf(name)
+    return amount === "'" && !/^\d/.test(grip) ? [`${grip}i`, `${grip}I`] : []
+  },
 }

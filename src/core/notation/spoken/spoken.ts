@@ -16,6 +16,8 @@ export interface Spoken {
   readonly example: string
   /** A turn by its canonical name; undefined where plain words are needed. */
   readonly says: (name: string) => string | undefined
+  /** What it takes for a turn besides, and does not write. */
+  readonly reads?: (name: string) => readonly string[]
   /** Its own words stand without commas between them. */
   readonly isOfLetters?: boolean
 }
@@ -41,6 +43,8 @@ function wordsOf(puzzle: Puzzle, dialect: Spoken): ReadonlyMap<string, Turn> {
     const own = dialect.says(turn.name)
     if (own !== undefined) found.set(own, turn)
   }
+  for (const turn of puzzle.turns)
+    for (const word of dialect.reads?.(turn.name) ?? []) if (!found.has(word)) found.set(word, turn)
   dialects.set(dialect.id, found)
   return found
 }
