@@ -37,15 +37,17 @@ export async function bodyProblem(request: IncomingMessage): Promise<Result<neve
   if (length === 0) return undefined
   const body = await readAhead(request, length)
   if (!body) return fail('cut-off', 'What was sent has not arrived whole.')
-  putBack(request, body)
+  await putBack(request, body)
   return isJson ? shapeProblem(body) : undefined
 }
 
 /** As if it had never been read: a stream that has been is refused by whoever makes a request of it. */
-function putBack(request: IncomingMessage, body: Buffer): void {
+async function putBack(request: IncomingMessage, body: Buffer): Promise<void> {
   const unread = new Readable({ read: () => undefined })
   unread.push(body)
   unread.push(null)
+  // What the other stream still has to tell about them it tells itself: then they are the request's alone.
+  await new Promise((told) => setImmediate(told))
   const { _readableState } = unread as unknown as { _readableState: object }
   Object.assign(request, { _readableState, _read: () => undefined })
 }

@@ -1,5 +1,7 @@
 import { createServer, request, type IncomingMessage, type Server } from 'node:http'
 import { connect, type AddressInfo } from 'node:net'
+import { PassThrough } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import fc from 'fast-check'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { LONGEST_BODY } from '../server/limits'
@@ -12,12 +14,18 @@ let given: { readonly headers: IncomingMessage['headers']; readonly body: string
 let server: Server
 /** How long the application takes. */
 let patience: Promise<void> = Promise.resolve()
+let isPiped = false
 
 beforeAll(async () => {
   const answer = door(
     async (asked, response) => {
       const pieces: Buffer[] = []
-      for await (const piece of asked) pieces.push(piece as Buffer)
+      // As whoever answers may read it: piece by piece, or through other streams.
+      if (isPiped) {
+        const through = new PassThrough()
+        through.on('data', (piece: Buffer) => pieces.push(piece))
+        await pipeline(asked, through)
+      } else for await (const piece of asked) pieces.push(piece as Buffer)
       given.push({ headers: asked.headers, body: Buffer.concat(pieces).toString('utf8') })
       await patience
       response.end('answered')
@@ -35,6 +43,7 @@ afterAll(() => new Promise((closed) => server.close(closed)))
 beforeEach(() => {
   given = []
   patience = Promise.resolve()
+  isPiped = false
 })
 
 interface Asked {
@@ -132,8 +141,10 @@ describe('what is sent', () => {
       fc.asyncProperty(
         fc.jsonValue({ stringUnit: fc.constantFrom('a', '"', '\\', '灯', '[') }),
         fc.constantFrom(1, 10, 500),
-        async (value, times) => {
+        fc.boolean(),
+        async (value, times, piped) => {
           given = []
+          isPiped = piped
           const body = JSON.stringify(value).repeat(times)
           fc.pre(!shapeProblem(new TextEncoder().encode(body)))
           await ask({ method: 'POST', body })
