@@ -1,6 +1,7 @@
 /** No side door: every file under app/, every action of the build and a thousand addresses near them, asked as a stranger. */
 import { readdirSync, readFileSync } from 'node:fs'
 import { request } from 'node:http'
+import { SOLVER_COOKIE } from '../src/server/headers'
 import { expect, test } from './fixtures'
 
 /** A page under a name that another site has pointed here. */
@@ -47,7 +48,8 @@ const addresses = (): string[] =>
       file
         .replace(/^src\/app/, '')
         .replace(/\/(page\.tsx|route\.ts)$/, '')
-        .replace(/\[\w+\]/g, '00000000-0000-4000-8000-000000000001'),
+        .replace(/\[\w+\]/g, '00000000-0000-4000-8000-000000000001')
+        .replace(/^$/, '/'),
     )
 
 const builtFiles = (): string[] =>
@@ -116,4 +118,34 @@ test('who is at home gets an answer at each of them, and another site none that 
     const asked = { method: 'POST', path: '/_next/static/x', body: '[]', headers }
     expect((await ask(server.address, asked)).status).toBe(403)
   }
+})
+
+test('names that every object has by birth are refused in a sentence, wherever they are sent', async ({
+  server,
+  solver,
+}) => {
+  const host = new URL(server.address).host
+  const bench = '/api/bench/00000000-0000-4000-8000-000000000001'
+  const wrong: string[] = []
+  for (const name of Object.getOwnPropertyNames(Object.prototype))
+    for (const [method, path] of [
+      ['POST', bench],
+      ['POST', `${bench}/school`],
+      ['POST', `${bench}/take-up`],
+      ['PUT', '/api/small-letters'],
+      ['POST', '/api/surveys'],
+    ])
+      for (const body of [`{"${name}":1}`, `{"entries":[{"event":{"${name}":{"${name}":[]}}}]}`]) {
+        const { status, text } = await ask(server.address, {
+          ...{ method, path, body },
+          headers: {
+            host,
+            'content-type': 'application/json',
+            cookie: `${SOLVER_COOKIE}=${solver.id}`,
+          },
+        })
+        if (status !== 400 || !text.includes('no field can have this name'))
+          wrong.push(`${method} ${path} ${body}: ${status} ${text.slice(0, 100)}`)
+      }
+  expect(wrong).toEqual([])
 })

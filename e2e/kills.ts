@@ -1,5 +1,5 @@
 /**
- * Ends the server, the database and the whole program again and again at random moments of a solve, and
+ * Ends the server, the worker, the database, the script and the whole program again and again at random moments of a solve, and
  * then counts: every turn that was made on the page must be stored once, in order, and the page must have
  * sent it without a reload. It works with the start script itself, on data and a port of its own.
  */
@@ -14,6 +14,8 @@ export interface Kills {
   readonly servers: number
   readonly databases: number
   readonly restarts: number
+  readonly workers: number
+  readonly scripts: number
 }
 
 interface StoredEntry {
@@ -68,12 +70,25 @@ export class Program {
   }
 
   killServer(): Promise<void> {
-    return kill(() => {
-      const running = JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as {
-        server?: { pid: number }
-      }
-      return -(running.server?.pid ?? 0)
-    })
+    return kill(() => -(this.running().server?.pid ?? 0))
+  }
+
+  killWorker(): Promise<void> {
+    return kill(() => -(this.running().worker?.pid ?? 0))
+  }
+
+  /** The script alone: what it has started goes on, until the next start takes over. */
+  async killScript(): Promise<void> {
+    const { script } = this
+    if (!script) return
+    const ended = new Promise<void>((done) => script.on('exit', () => done()))
+    script.kill('SIGKILL')
+    await ended
+    await this.start()
+  }
+
+  private running(): Partial<Record<'server' | 'worker', { readonly pid: number }>> {
+    return JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as object
   }
 
   killDatabase(): Promise<void> {
@@ -169,6 +184,8 @@ export async function surviveKills(
     ...Array<'server'>(kills.servers).fill('server'),
     ...Array<'database'>(kills.databases).fill('database'),
     ...Array<'restart'>(kills.restarts).fill('restart'),
+    ...Array<'worker'>(kills.workers).fill('worker'),
+    ...Array<'script'>(kills.scripts).fill('script'),
   ].sort(() => random() - 0.5)
   const kept = page.getByRole('status').filter({ hasText: /^kept$/ })
   try {
@@ -177,6 +194,8 @@ export async function surviveKills(
       await pause(i % 3 === 2 ? STEADY_MS : 1500 * random())
       if (kind === 'server') await program.killServer()
       else if (kind === 'database') await program.killDatabase()
+      else if (kind === 'worker') await program.killWorker()
+      else if (kind === 'script') await program.killScript()
       else {
         await program.interrupt()
         await program.start()

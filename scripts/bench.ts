@@ -19,6 +19,7 @@ import { buildDistanceTable, halfTurnTable } from '../src/core/search/distanceTa
 import { start, turnFreely } from '../src/core/state'
 import { measureCards } from './benchCards'
 import { measureHostile } from './benchHostile'
+import { measureHostileRequests } from './hostileRequests'
 import { measureAlgorithms } from './benchAlgorithms'
 import { measureKin, measureSchools, measureSolids } from './benchSchools'
 import { measureGrowth } from './benchGrowth'
@@ -41,16 +42,28 @@ if (process.argv.includes('--only')) {
   process.exit()
 }
 
+const { BENCH_ADDRESS: address, BENCH_SERVER: server } = process.env
+
 if (process.argv.includes('--hostile')) {
   await measureHostile()
+  if (address) await measureHostileRequests(address)
   process.exit()
 }
 
-const { BENCH_ADDRESS: address, BENCH_SERVER: server } = process.env
+/** A number that was given, or the usual one. */
+function numberAfter(option: string, usual: number): number {
+  const at = process.argv.indexOf(option)
+  const given = at < 0 ? usual : Number(process.argv[at + 1])
+  if (!Number.isInteger(given) || given < 1) throw new Error(`${option} takes a whole number`)
+  return given
+}
 
 if (process.argv.includes('--load')) {
   if (!address) throw new Error('run ./merry bench --load')
-  await measureLoad(address, Number(server))
+  await measureLoad(process.env.BENCH_TITLE ?? '', address, Number(server), {
+    solvers: numberAfter('--solvers', 200),
+    seconds: numberAfter('--seconds', 300),
+  })
   process.exit()
 }
 

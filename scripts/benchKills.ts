@@ -1,4 +1,7 @@
-/** `./merry bench --kills`: 50 kills of the server, 50 of the database, 20 restarts, in the middle of a solve. */
+/**
+ * `./merry bench --kills`: 50 kills of the server, 50 of the database, 30 of the worker, 20 of the script, 20 restarts,
+ * in the middle of a solve.
+ */
 import { chromium } from '@playwright/test'
 import { CHROMIUM_OPTIONS } from '../e2e/chromium'
 import { Program, surviveKills } from '../e2e/kills'
@@ -11,7 +14,7 @@ const browser = await chromium.launch(CHROMIUM_OPTIONS)
 try {
   await program.start()
   const page = await browser.newPage({ reducedMotion: 'reduce' })
-  const kills = { servers: 50, databases: 50, restarts: 20 }
+  const kills = { servers: 50, databases: 50, restarts: 20, workers: 30, scripts: 20 }
   const turns = await surviveKills(
     program,
     page,
@@ -20,7 +23,7 @@ try {
     (sentence) => console.log(sentence),
   )
   console.log(
-    `seed ${seed}: 50 kills of the server, 50 of the database, 20 restarts; ${turns} turns made, ${turns} stored once and in order, all sent without a reload`,
+    `seed ${seed}: 50 kills of the server, 50 of the database, 30 of the worker, 20 of the script, 20 restarts; ${turns} turns made, ${turns} stored once and in order, all sent without a reload`,
   )
 } finally {
   await browser.close()

@@ -35,7 +35,7 @@ export interface Hostility {
 const PUZZLES = ['cube-2', 'cube-3', 'shift-3x3x5', 'twin-3', 'circle-3', 'tetra-3', 'prism-6']
 const IDS = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002']
 
-const pick = <T>(random: Random, list: readonly T[]): T => list[random.below(list.length)]
+export const pick = <T>(random: Random, list: readonly T[]): T => list[random.below(list.length)]
 
 /** Names that every object has by birth. */
 const NAMES = Object.getOwnPropertyNames(Object.prototype)
@@ -155,7 +155,7 @@ function spoiledText(random: Random, text: string): string {
   return signs.join('')
 }
 
-const someTimes = (random: Random, value: unknown): unknown => {
+export const someTimes = (random: Random, value: unknown): unknown => {
   let now = value
   for (let n = 1 + random.below(3); n > 0; n--) now = spoiled(random, now)
   return now

@@ -94,6 +94,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     await start()
     const startWork = async () => {
       worker = await startWorker(env)
+      note(DEMO, { worker: worker.process })
     }
     await answers(PORT, application)
     // Pages come first.
@@ -206,6 +207,7 @@ async function bench(): Promise<number> {
   interruption()
   let server: Server | undefined
   let application: Application | undefined
+  let worker: Application | undefined
   try {
     await needChromium()
     const given = process.argv.slice(3)
@@ -230,10 +232,26 @@ async function bench(): Promise<number> {
     }
     await prepare(url)
     await build(env)
-    application = await startApplication('start', port, env)
-    const measured = { ...env, BENCH_SERVER: `${application.process.pid}` }
-    return await run('npx', ['tsx', 'scripts/bench.ts', ...given], { env: measured })
+    const measure = async (processes: number, title: string): Promise<number> => {
+      application = await startApplication('start', port, env, processes)
+      await answers(port, application)
+      worker = await startWorker(env)
+      const measured = {
+        ...env,
+        BENCH_SERVER: `${application.process.pid}`,
+        BENCH_TITLE: title,
+      }
+      const code = await run('npx', ['tsx', 'scripts/bench.ts', ...given], { env: measured })
+      await worker.stop()
+      await application.stop()
+      return code
+    }
+    if (!given.includes('--load')) return await measure(1, '')
+    // A second process beside the first, on one database, must carry more.
+    const one = await measure(1, 'One process')
+    return one === 0 ? await measure(2, 'Two processes') : one
   } finally {
+    await worker?.stop()
     await application?.stop()
     server?.stop()
     unclaim('bench')
@@ -260,10 +278,11 @@ async function stopAll(): Promise<number> {
     if (!(await endsWithin(running.script, 20_000))) endGroup(running.script)
     ended.push('Merry Lantern')
   }
-  if (running?.server && isAlive(running.server)) {
-    endGroup(running.server)
-    ended.push('an application that was left behind')
-  }
+  for (const left of [running?.server, running?.worker])
+    if (left && isAlive(left)) {
+      endGroup(left)
+      ended.push('a process that was left behind')
+    }
   if (running) unclaim(DEMO)
   const programs = postgresPrograms()
   if (programs)

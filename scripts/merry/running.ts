@@ -3,7 +3,7 @@
  * script that started it was killed. A process is known by its number and the moment it began: numbers are
  * used again.
  */
-import { readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dataPath } from './place'
 import { Trouble } from './say'
 
@@ -17,6 +17,8 @@ export interface Running {
   readonly script: Process
   readonly port?: number
   readonly server?: Process
+  /** What takes the heavy work. */
+  readonly worker?: Process
 }
 
 /** Undefined if there is no such process. */
@@ -61,13 +63,18 @@ export function claim(name: string, words: (running: Running) => string): void {
     }
     const before = readRunning(name)
     if (before && isAlive(before.script)) throw new Trouble(words(before))
-    if (before?.server) endGroup(before.server)
+    for (const left of [before?.server, before?.worker]) if (left) endGroup(left)
     rmSync(path, { force: true })
   }
 }
 
-export const note = (name: string, more: Omit<Running, 'script'>): void =>
-  writeFileSync(fileOf(name), JSON.stringify({ script: self(), ...more }))
+/** Adds to what is written down; whoever reads it meanwhile finds it whole. */
+export function note(name: string, more: Omit<Running, 'script'>): void {
+  const path = fileOf(name)
+  const text = JSON.stringify({ ...readRunning(name), script: self(), ...more })
+  writeFileSync(`${path}.new`, text)
+  renameSync(`${path}.new`, path)
+}
 
 export const unclaim = (name: string): void => rmSync(fileOf(name), { force: true })
 

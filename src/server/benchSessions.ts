@@ -179,8 +179,7 @@ export async function appendEntries(
       own.has(entry.id) ? { id: entry.id } : entry,
     )
     if (fresh.length === 0) return ok({ entries: later, stored: true })
-    if (row.status !== 'open')
-      return fail('closed', 'This bench was closed before; what was turned since is not kept.')
+    if (row.status !== 'open') return fail('closed', 'This solve had been ended before.')
     if (later.some((entry) => 'event' in entry)) return ok({ entries: later, stored: false })
     if (count + fresh.length > MOST_EVENTS)
       return fail('too-many', `A bench takes ${MOST_EVENTS} events. Lay this position out anew.`)

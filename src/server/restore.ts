@@ -9,6 +9,7 @@ import { readDefinition } from '../core/puzzle/readDefinition'
 import type { Bounds } from '../core/plain'
 import { fail, ok, type Result } from '../core/result'
 import { DEFAULT_SETTINGS, settingsSchema } from '../core/settings'
+import { capital } from '../core/words'
 import { importAlgorithms } from './algorithms'
 import { asNewSolver } from './asking'
 import { FORMAT, VERSION } from './backup'
@@ -75,8 +76,8 @@ export async function restore(
   } catch (error) {
     if (!(error instanceof BadFile)) throw error
     const { field, sentence, line } = error
-    const where = line === undefined ? '' : `Line ${line}, `
-    return fail('bad-file', `${where}${sentence} Nothing was restored.`, { field })
+    const words = line === undefined ? capital(sentence) : `Line ${line}, ${sentence}`
+    return fail('bad-file', `${words} Nothing was restored.`, { field })
   }
 }
 
@@ -133,7 +134,9 @@ class Restoring {
     this.said.add(part)
     if (part === 'format' || part === 'version') {
       const wanted = part === 'format' ? FORMAT : VERSION
-      if (value !== wanted) throw new BadFile(part, `${part} must be ${wanted}.`)
+      const words =
+        part === 'format' ? `format must be ${FORMAT}.` : `only version ${VERSION} is known.`
+      if (value !== wanted) throw new BadFile(part, words)
       return
     }
     if (!ORDER.includes(part as Part))

@@ -1,10 +1,19 @@
-import { plural } from '@/core/words'
+import { capital, plural } from '@/core/words'
 import { Button } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import type { Apart } from './outbox'
 
 /** What could not be kept, and what to do with it. */
-export function ApartNotice({ apart, onLetGo }: { apart: Apart; onLetGo: () => void }) {
+export function ApartNotice({
+  apart,
+  isEnded,
+  onLetGo,
+}: {
+  apart: Apart
+  /** Whether nothing more is turned here. */
+  isEnded: boolean
+  onLetGo: () => void
+}) {
   const turns = apart.entries.filter(({ event }) => event.kind === 'turn').length
   const save = () => {
     const text = JSON.stringify({ sentence: apart.sentence, entries: apart.entries }, null, 2)
@@ -17,8 +26,9 @@ export function ApartNotice({ apart, onLetGo }: { apart: Apart; onLetGo: () => v
   return (
     <Notice kind="wrong">
       <p>
-        {turns > 0 ? `${plural(turns, 'turn')} could not be kept` : 'Something could not be kept'}:{' '}
-        {apart.sentence} The bench goes on from what is kept.
+        {turns > 0 ? capital(plural(turns, 'turn')) : 'Something'} could not be kept.{' '}
+        {apart.sentence}
+        {isEnded ? '' : ' The bench goes on from what is kept.'}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={save}>Save as a file</Button>

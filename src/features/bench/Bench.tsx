@@ -325,7 +325,12 @@ export function Bench({
           {trouble && <Notice kind="wrong">{trouble}</Notice>}
           <Unsent saving={controls.saving} />
           {controls.apart.map((one) => (
-            <ApartNotice key={one.key} apart={one} onLetGo={() => controls.letGo(one)} />
+            <ApartNotice
+              key={one.key}
+              apart={one}
+              isEnded={controls.end !== undefined}
+              onLetGo={() => controls.letGo(one)}
+            />
           ))}
           {remark && !isOver && (
             <Notice kind={remark.kind}>

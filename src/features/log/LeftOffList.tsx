@@ -15,7 +15,10 @@ export function LeftOffList({ benches }: { benches: readonly LeftOff[] }) {
       <ul className="mt-2 grid max-h-72 gap-1 overflow-y-auto">
         {benches.map(({ id, copyName, school, turns, endedAt }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-            <Link href={`/bench/${id}`} className="underline-offset-4 hover:underline">
+            <Link
+              href={`/bench/${id}`}
+              className="underline decoration-line underline-offset-4 hover:decoration-soft"
+            >
               {copyName}
             </Link>
             <span className="text-sm text-soft">
