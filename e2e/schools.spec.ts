@@ -78,7 +78,7 @@ test('the schools of a puzzle: stages, what is known by heart, what it costs', a
   )
   await school.getByRole('button', { name: /What it costs/ }).click()
   await expect(school.getByRole('status')).toContainText(/\d+(\.\d+)? turns on average/)
-  // Over many more it waits for a process of the server, here there is none, and is found again.
+  // Over many more it waits for a process that does such things, here there is none, and is found again.
   await school.getByRole('button', { name: 'Over 1,000, on the server' }).click()
   await expect(school.getByText('Waits for a process that is free.')).toBeVisible()
   await page.reload()

@@ -25,10 +25,10 @@ const serverEnv = (): NodeJS.ProcessEnv => ({
   NODE_ENV: 'production',
 })
 
-/** What takes work from the queue, for all servers; the function that is returned ends it. */
+/** What reads files, for all servers, and leaves what keeps a processor busy; the function that is returned ends it. */
 export function startWorker(): () => void {
   const log = openSync('.data/e2e-worker.log', 'a')
-  const child = spawn('node', ['--import', 'tsx', 'scripts/work.ts'], {
+  const child = spawn('node', ['--import', 'tsx', 'scripts/work.ts', '--files'], {
     stdio: ['ignore', log, log],
     env: serverEnv(),
   })

@@ -39,6 +39,7 @@ const FOLLOW_MS = 2500
 const ARRIVAL_MS = 20_000
 /** One thing in so many is another screen instead of a turn. */
 const SCREEN_EVERY = 20
+/** Pictures of a shelf that is seen for the first time. */
 const PICTURES = 12
 
 interface Job {
@@ -235,6 +236,9 @@ async function crowd(
   await Promise.all(
     solvers.map(async (solver, i) => {
       await pause((arrivalMs * i) / solvers.length)
+      await ask(address, solver, '/shelf', seen.page, seen)
+      const first = Array.from({ length: PICTURES }, (_, n) => n + 1)
+      await pictures(address, solver, jobs[solver.first % jobs.length].puzzle, first, seen)
       let solve = solver.first
       while (performance.now() < end)
         await oneSolve(address, solver, jobs[solve++ % jobs.length], seen, end, thinkMs)
@@ -286,7 +290,10 @@ async function oneSolve(
   await ask(address, solver, `${path}/finish`, seen.event, seen, {})
 }
 
-/** Another screen, with its pictures: half of them as they were drawn before, half anew. */
+/**
+ * Another screen, with those of its pictures that the browser does not have: one that was drawn for others before, and
+ * one of a position in which nobody has been.
+ */
 async function look(
   address: string,
   solver: Solver,
@@ -303,12 +310,21 @@ async function look(
     `/schools/${job.puzzle}`,
   ]
   await ask(address, solver, screens[(solver.first + i) % screens.length], seen.page, seen)
-  const puzzle = must(puzzleById(job.puzzle))
+  await pictures(address, solver, job.puzzle, [1 + (i % 12), 1000 * (solver.first + 1) + i], seen)
+}
+
+async function pictures(
+  address: string,
+  solver: Solver,
+  id: string,
+  seeds: readonly number[],
+  seen: Seen,
+): Promise<void> {
+  const puzzle = must(puzzleById(id))
   await Promise.all(
-    Array.from({ length: PICTURES }, (_, n) => {
-      const turns = scramble(puzzle, n % 2 === 0 ? n + 1 : 1000 * solver.first + i + n).turns
-      const state = writeState(must(turnAll(puzzle, start(puzzle), turns)))
-      return ask(address, solver, `/api/pictures/${job.puzzle}?state=${state}`, seen.picture, seen)
+    seeds.map((seed) => {
+      const state = writeState(must(turnAll(puzzle, start(puzzle), scramble(puzzle, seed).turns)))
+      return ask(address, solver, `/api/pictures/${id}?state=${state}`, seen.picture, seen)
     }),
   )
 }

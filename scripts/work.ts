@@ -1,4 +1,7 @@
-/** `./merry work`: takes a share of the heavy work of a program that runs, here or on another machine. */
+/**
+ * `./merry work`: takes a share of the heavy work of a program that runs, here or on another machine. With `--files` it
+ * reads files alone.
+ */
 import { fork } from 'node:child_process'
 import { setPriority } from 'node:os'
 import type { Result } from '../src/core/result'
@@ -45,10 +48,10 @@ async function heavily(
   }
 }
 
-// Pages come first.
-setPriority(10)
+// Pages come first, whatever else is to be done.
+setPriority(19)
 keepRequestsApart()
-await startWork(heavily)
+await startWork(process.argv.includes('--files') ? undefined : heavily)
 console.error('merry: taking work from the queue (Ctrl+C stops it)')
 
 async function leave(): Promise<void> {

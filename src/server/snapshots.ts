@@ -39,6 +39,21 @@ export async function entriesAfter(
   return rows as Entry[]
 }
 
+/** The same of a bench that is this solver's, in one question; undefined if it is not. */
+export async function ownEntriesAfter(
+  profileId: string,
+  sessionId: string,
+  after: number,
+): Promise<Entry[] | undefined> {
+  const { rows } = await pool().query<Entry & { id: string | null }>(
+    `select e.id, e.event from bench_sessions s
+     left join bench_events e on e.session_id = s.id and e.seq >= $3
+     where s.profile_id = $1 and s.id = $2 order by e.seq`,
+    [profileId, sessionId, after],
+  )
+  return rows.length === 0 ? undefined : rows.filter(({ id }) => id !== null)
+}
+
 /** The newest snapshot that leaves enough to take back, and all entries since. */
 export async function tailOf(sessionId: string, client: Queryable = pool()): Promise<Tail> {
   const { rows } = await client.query(

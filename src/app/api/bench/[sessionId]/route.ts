@@ -1,10 +1,10 @@
 import { fail, ok } from '@/core/result'
 import { answering, jsonOf } from '@/server/answer'
 import { BATCH_BOUNDS, batchSchema } from '@/server/benchEventSchema'
-import { appendEntries, findSession, MOST_EVENTS } from '@/server/benchSessions'
+import { appendEntries, MOST_EVENTS } from '@/server/benchSessions'
 import { isId } from '@/server/id'
 import { checked } from '@/server/outside'
-import { entriesAfter } from '@/server/snapshots'
+import { ownEntriesAfter } from '@/server/snapshots'
 import { solverId } from '@/server/solver'
 
 interface Asked {
@@ -21,8 +21,8 @@ export function GET(request: Request, { params }: Asked): Promise<Response> {
     if (!Number.isInteger(after) || after < 0 || after > MOST_EVENTS)
       return fail('bad-input', 'after must be the number of known events.', { field: 'after' })
     const profileId = await solverId()
-    if (!isId(sessionId) || !(await findSession(profileId, sessionId))) return gone
-    return ok({ entries: await entriesAfter(sessionId, after) })
+    const entries = isId(sessionId) ? await ownEntriesAfter(profileId, sessionId, after) : undefined
+    return entries ? ok({ entries }) : gone
   })
 }
 
