@@ -11,6 +11,7 @@ import { puzzleById } from '../src/core/catalog'
 import { plan } from '../src/core/coach/plan'
 import { turnsOfRoute, type Route } from '../src/core/coach/route'
 import type { Puzzle } from '../src/core/puzzle/compile'
+import { seededRandom } from '../src/core/random'
 import { must } from '../src/core/result'
 import { schoolNamed, schoolsFor } from '../src/core/schools'
 import { scramble } from '../src/core/scramble/scramble'
@@ -36,7 +37,7 @@ const THINK_MS = 2000
 /** As a page asks what others have done (src/features/bench/outbox.ts). */
 const FOLLOW_MS = 2500
 /** Solvers come one after another in this time. */
-const ARRIVAL_MS = 20_000
+const ARRIVAL_MS = 60_000
 /** One thing in so many is another screen instead of a turn. */
 const SCREEN_EVERY = 20
 /** Pictures of a shelf that is seen for the first time. */
@@ -131,11 +132,16 @@ export async function measureLoad(
   const solvers = await newSolvers(count)
   const before = residentMb(serverGroup)
   const delay = ownDelay()
+  const began = processorTimes(serverGroup)
   const seen = await crowd(address, solvers, jobs, { seconds, thinkMs: THINK_MS })
   const late = delay()
+  const used = processorTimes(serverGroup)
+  const share = (part: keyof typeof used) =>
+    `${part} ${Math.round((100 * (used[part] - began[part])) / seconds)} %`
   tell(`${count} solvers, ${seconds} s`, seen, seconds)
   console.log(
-    `  memory ${before} MB before, ${residentMb(serverGroup)} MB after; who asks was itself late by ${late} ms (99th)`,
+    `  memory ${before} MB before, ${residentMb(serverGroup)} MB after; who asks was itself late by ${late} ms (99th); ` +
+      `of a processor: ${share('answering')}, ${share('database')}, ${share('asking')}`,
   )
   await overload(address, jobs)
 }
@@ -229,7 +235,7 @@ async function crowd(
   address: string,
   solvers: readonly Solver[],
   jobs: readonly Job[],
-  { seconds, thinkMs, arrivalMs = Math.min(ARRIVAL_MS, 100 * solvers.length) }: Crowd,
+  { seconds, thinkMs, arrivalMs = Math.min(ARRIVAL_MS, 300 * solvers.length) }: Crowd,
 ): Promise<Seen> {
   const seen = nothingSeen()
   const end = performance.now() + 1000 * seconds
@@ -323,10 +329,41 @@ async function pictures(
   const puzzle = must(puzzleById(id))
   await Promise.all(
     seeds.map((seed) => {
-      const state = writeState(must(turnAll(puzzle, start(puzzle), scramble(puzzle, seed).turns)))
+      const state = writeState(positionOf(puzzle, seed))
       return ask(address, solver, `/api/pictures/${id}?state=${state}`, seen.picture, seen)
     }),
   )
+}
+
+/** Some position, found in no time. */
+function positionOf(puzzle: Puzzle, seed: number): State {
+  const random = seededRandom(seed)
+  let state = start(puzzle)
+  for (let n = 0; n < 12; n++) {
+    const turn = puzzle.turns[random.below(puzzle.turns.length)]
+    if (!turn.whole && !blockOf(puzzle, state, turn)) state = after(puzzle, state, [turn.name])
+  }
+  return state
+}
+
+/** Seconds of processor time so far: of the processes that answer, of the database's, and of this one. */
+function processorTimes(group: number): Record<'answering' | 'database' | 'asking', number> {
+  const [ticks, seconds] = [100, { answering: 0, database: 0, asking: 0 }]
+  for (const name of readdirSync('/proc')) {
+    if (!/^\d+$/.test(name)) continue
+    try {
+      const stat = readFileSync(`/proc/${name}/stat`, 'utf8')
+      const fields = stat.replace(/^.*\) /s, '').split(' ')
+      // After the state: parent, group; later the times in the process and for it in the system.
+      const used = (Number(fields[11]) + Number(fields[12])) / ticks
+      if (Number(fields[2]) === group) seconds.answering += used
+      else if (stat.includes('(postgres)')) seconds.database += used
+      else if (Number(name) === process.pid) seconds.asking += used
+    } catch {
+      // It has ended meanwhile.
+    }
+  }
+  return seconds
 }
 
 interface Answer {

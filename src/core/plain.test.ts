@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { BOUNDS, plainProblem } from './plain'
+import { BOUNDS, plain, plainProblem } from './plain'
 
 const deep = (depth: number): unknown => {
   let value: unknown = 1
@@ -17,6 +17,30 @@ describe('plain values', () => {
           expect(plainProblem(value)).toBeUndefined()
         },
       ),
+    )
+  })
+
+  it('have no field that an object has by birth, and inherit none', () => {
+    const names = Object.getOwnPropertyNames(Object.prototype)
+    for (const name of names) {
+      const value: unknown = JSON.parse(`{"a":[{"${name}":1}]}`)
+      expect(plainProblem(value)?.field).toBe(`a[0].${name}`)
+    }
+    fc.assert(
+      fc.property(fc.jsonValue({ maxDepth: 4, stringUnit: fc.constantFrom('a', 'b') }), (value) => {
+        const read = plain(value)
+        expect(read).toEqual({ ok: true, value })
+        const open: unknown[] = read.ok ? [read.value] : []
+        for (let each = open.pop(); open.length > 0 || each !== undefined; each = open.pop()) {
+          if (typeof each !== 'object' || each === null) continue
+          // Only how it is written, where a text is asked for.
+          if (!Array.isArray(each)) {
+            expect(names.filter((name) => name in each)).toEqual(['toString'])
+            expect(String(each)).toBe('[object Object]')
+          }
+          open.push(...(Object.values(each) as unknown[]))
+        }
+      }),
     )
   })
 

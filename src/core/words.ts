@@ -4,7 +4,6 @@ import { DIRECTIONS, directionOfVector, turnDirection, type Direction } from './
 import type { Puzzle } from './puzzle/compile'
 import { cross, dot, length } from './geometry/vector'
 import { rotate, type Rotation } from './rotation'
-import type { State } from './state'
 
 export const listed = (words: readonly string[], last = 'and'): string =>
   words.length < 2
@@ -50,7 +49,7 @@ export function sidesShown(puzzle: Puzzle, piece: number, rotation: Rotation): D
 }
 
 /** 'at the bottom, in front, on the right' */
-export const whereIs = (puzzle: Puzzle, state: State, piece: number): string =>
+export const whereIs = (puzzle: Puzzle, state: Uint8Array, piece: number): string =>
   sidesShown(puzzle, piece, state[piece])
     .map(({ at }) => at)
     .join(', ')
@@ -93,7 +92,7 @@ export const pieceWords = (
 export const lookWords = (
   puzzle: Puzzle,
   scheme: Scheme,
-  state: State,
+  state: Uint8Array,
   piece: number,
   side: Direction,
 ): string =>

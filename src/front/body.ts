@@ -93,8 +93,10 @@ export function shapeProblem(body: Uint8Array): Result<never> | undefined {
   for (let at = 0; at < body.length; at++) {
     const sign = body[at]
     if (isText) {
-      if (sign === BACKSLASH) at++
-      else if (sign === QUOTE) isText = false
+      if (sign === BACKSLASH) {
+        if (isNothing(body, at + 1)) return UNSEEN
+        at++
+      } else if (sign === QUOTE) isText = false
     } else if (sign === QUOTE) isText = true
     else if (sign === BRACKET || sign === BRACE) {
       values++
@@ -107,6 +109,13 @@ export function shapeProblem(body: Uint8Array): Result<never> | undefined {
     ? fail('bad-input', `There are more than ${MOST_VALUES} values in it.`)
     : undefined
 }
+
+/** `u0000`, the letter that no text of the database can hold. */
+const isNothing = (body: Uint8Array, at: number): boolean =>
+  NOTHING.every((sign, i) => body[at + i] === sign)
+
+const NOTHING = [...new TextEncoder().encode('u0000')]
+const UNSEEN = fail('bad-input', 'There is a sign in it that no one can see.')
 
 const [QUOTE, BACKSLASH, COMMA] = [34, 92, 44]
 const [BRACKET, END_OF_LIST, BRACE, END_OF_OBJECT] = [91, 93, 123, 125]

@@ -130,7 +130,7 @@ describe('the door', () => {
   })
 
   it('refuses addresses that are none', async () => {
-    for (const path of ['//other.site/x', 'http://other.site/x', '/%00', '/%E0%A4%A'])
+    for (const path of ['//other.site/x', 'http://other.site/x', '/%00', '/log?a=%00', '/%E0%A4%A'])
       expect((await ask({ path })).status, path).toBe(400)
   })
 })
@@ -164,6 +164,7 @@ describe('what is sent', () => {
     await refused({ body: '['.repeat(LONGEST_BODY) }, 400, /deep/)
     await refused({ body: `[${'1,'.repeat(400_000)}1]` }, 400, /values/)
     await refused({ body: 'x'.repeat(LONGEST_BODY + 1) }, 413, /larger than 2 MB/)
+    await refused({ body: '{"a":"x\\u0000y"}' }, 400, /no one can see/)
     await refused(
       { body: 'x'.repeat(70_000), headers: { 'content-type': 'multipart/form-data' } },
       413,

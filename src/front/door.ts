@@ -4,6 +4,7 @@
  * it does not need.
  */
 import type { IncomingMessage, ServerResponse } from 'node:http'
+import { plainProblem } from '../core/plain'
 import { fail, type Result } from '../core/result'
 import { decoded } from '../server/address'
 import { statusOf } from '../server/status'
@@ -82,7 +83,11 @@ function addressOf(request: IncomingMessage): URL | undefined {
   if (!text.startsWith('/') || text.startsWith('//')) return undefined
   try {
     const url = new URL(text, 'http://here.invalid')
-    return url.host === 'here.invalid' && decoded(url.pathname) !== undefined ? url : undefined
+    const isRead =
+      url.host === 'here.invalid' &&
+      decoded(url.pathname) !== undefined &&
+      [...url.searchParams].flat().every((part) => !plainProblem(part))
+    return isRead ? url : undefined
   } catch {
     return undefined
   }

@@ -165,10 +165,9 @@ export async function importAlgorithms(
     })
   for (const [i, algorithm] of file.algorithms.entries()) {
     const fits = misfitOf(puzzleId, algorithm)
-    if (!fits.ok)
-      return fail('bad-file', `algorithms[${i}].${fits.problem.field}: ${fits.problem.sentence}`, {
-        field: `algorithms[${i}].${fits.problem.field}`,
-      })
+    if (fits.ok) continue
+    const field = [`algorithms[${i}]`, fits.problem.field].filter(Boolean).join('.')
+    return fail('bad-file', `${field}: ${fits.problem.sentence}`, { field })
   }
   const store = async (client: Queryable): Promise<Result<number>> => {
     const full = await isFull(profileId, puzzleId, file.algorithms.length, client)

@@ -207,9 +207,9 @@ export async function appendEntries(
 
 /**
  * What nearly every turn is: the page knows everything that is stored, and so does this process. Then one
- * statement stores it; undefined, and nothing is stored, wherever that is not so.
+ * statement stores it; undefined, and nothing is stored, wherever that is not so, or the bench is not this solver's.
  */
-async function appendQuickly(
+export async function appendQuickly(
   profileId: string,
   sessionId: string,
   after: number,

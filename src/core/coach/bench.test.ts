@@ -9,6 +9,7 @@ import { cube2 } from '../testing'
 import { follow, openBench, replay, turnCountOf, type Bench, type BenchEvent } from './bench'
 import { plan } from './plan'
 import { stepsOf, turnsOfRoute, type Route } from './route'
+import { benchFrom, snapshotOf } from './snapshot'
 
 const school = SCHOOLS[0]
 const from = (seed: number) => scrambledState(cube2, scramble(cube2, seed))
@@ -37,6 +38,27 @@ describe('a bench', () => {
         expect(end.slips).toBe(0)
         expect(turnCountOf(end)).toBe(routeOf(seed).turnCount)
         expect(end.step).toBe(stepsOf(routeOf(seed)).length)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('counts its steps on when it is planned again, and back when a turn is taken back', () => {
+    fc.assert(
+      fc.property(seeds, fc.nat(40), (seed, far) => {
+        const here = replay(planned(seed), obediently(routeOf(seed)).slice(0, far))
+        if (here.solved) return
+        const route = must(plan(cube2, school, here.state))
+        const again = follow(here, { kind: 'route', atMs: 0, route })
+        expect(again.stepsBefore + again.step).toBe(here.stepsBefore + here.step)
+        const [first] = turnsOfRoute(route)
+        const moved = follow(again, turn(first.name))
+        expect(moved.stepsBefore).toBe(again.stepsBefore)
+        expect(follow(moved, undo).stepsBefore).toBe(again.stepsBefore)
+        // Snapshots of earlier programs did not count on.
+        const kept = snapshotOf(again, 7)
+        expect(must(benchFrom(cube2, kept)).stepsBefore).toBe(again.stepsBefore)
+        expect(must(benchFrom(cube2, { ...kept, stepsBefore: undefined })).stepsBefore).toBe(0)
       }),
       { numRuns: 40 },
     )

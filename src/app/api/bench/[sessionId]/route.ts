@@ -1,11 +1,11 @@
 import { fail, ok } from '@/core/result'
 import { answering, jsonOf } from '@/server/answer'
 import { BATCH_BOUNDS, batchSchema } from '@/server/benchEventSchema'
-import { appendEntries, MOST_EVENTS } from '@/server/benchSessions'
+import { appendEntries, appendQuickly, MOST_EVENTS } from '@/server/benchSessions'
 import { isId } from '@/server/id'
 import { checked } from '@/server/outside'
 import { ownEntriesAfter } from '@/server/snapshots'
-import { solverId } from '@/server/solver'
+import { claimedId, solverId } from '@/server/solver'
 
 interface Asked {
   params: Promise<{ sessionId: string }>
@@ -20,8 +20,12 @@ export function GET(request: Request, { params }: Asked): Promise<Response> {
     const after = Number(new URL(request.url).searchParams.get('after') ?? '0')
     if (!Number.isInteger(after) || after < 0 || after > MOST_EVENTS)
       return fail('bad-input', 'after must be the number of known events.', { field: 'after' })
-    const profileId = await solverId()
-    const entries = isId(sessionId) ? await ownEntriesAfter(profileId, sessionId, after) : undefined
+    if (!isId(sessionId)) return gone
+    // Every open page asks every few seconds: who it is is found out only where the bench is not theirs.
+    const claimed = await claimedId()
+    const entries =
+      (claimed && (await ownEntriesAfter(claimed, sessionId, after))) ??
+      (await ownEntriesAfter(await solverId(), sessionId, after))
     return entries ? ok({ entries }) : gone
   })
 }
@@ -36,6 +40,8 @@ export function POST(request: Request, { params }: Asked): Promise<Response> {
     const read = await checked(batchSchema, json.value, BATCH_BOUNDS)
     if (!read.ok) return read
     const { after, entries } = read.value
-    return appendEntries(await solverId(), sessionId, after, entries)
+    const claimed = await claimedId()
+    const quick = claimed && (await appendQuickly(claimed, sessionId, after, entries))
+    return quick ? ok(quick) : appendEntries(await solverId(), sessionId, after, entries)
   })
 }
