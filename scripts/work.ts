@@ -48,8 +48,8 @@ async function heavily(
   }
 }
 
-// Pages come first, whatever else is to be done.
-setPriority(19)
+// Pages come first.
+setPriority(10)
 keepRequestsApart()
 await startWork(process.argv.includes('--files') ? undefined : heavily)
 console.error('merry: taking work from the queue (Ctrl+C stops it)')

@@ -59,9 +59,9 @@ export async function startPostgres(
       throw new Trouble(`The database could not be created in ${data}: ${lastLine(made.output)}`)
   }
   const found = runningServer(data)
-  if (found && isOurs(data)) return server(cluster, found.port, false)
+  if (found && isAdmitted(cluster)) return server(cluster, found.port, false)
   if (found) {
-    say('a database server of an earlier version runs on these data; it is stopped')
+    say('a database server that does not know this program runs on these data; it is started again')
     stopCluster(cluster)
   }
   const port = await freePort()

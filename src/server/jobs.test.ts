@@ -246,7 +246,7 @@ describe('the queue', () => {
       )
       const heavy = await Promise.all([
         ...puzzles.map((id, i) => beginHeavy(solvers[i], 'tables', id)),
-        beginSurvey(solvers[6], 'cube-2', 'layer-by-layer'),
+        beginSurvey(solvers[6], 'cube-2', 'shortest'),
       ])
       const done = () => Promise.all(heavy.map((id, i) => findJob(solvers[i], id)))
       const ended = async () => (await done()).map((each) => each?.state)
