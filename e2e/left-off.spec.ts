@@ -46,7 +46,7 @@ test('a running bench is never ended unasked: it is left off, stays in the log a
   await expect(page.getByRole('button', { name: 'Let go' })).toHaveCount(0)
 
   await page.goto('/log')
-  await page.getByRole('heading', { name: 'Left off' }).click()
+  await expect(page.getByRole('heading', { name: 'Left off' })).toBeVisible()
   const left = page.getByRole('listitem').filter({ hasText: copy.name })
   await expect(left).toContainText('two turns')
   await left.getByRole('link').click()

@@ -67,6 +67,15 @@ function interruption(): { readonly asked: Promise<void>; readonly isAsked: () =
   return { asked, isAsked: () => isAsked }
 }
 
+/** What was just ended, because a script that was killed had left it behind, may hold the port for a moment more. */
+async function comesFree(port: number): Promise<boolean> {
+  for (let tries = 0; tries < 20; tries++) {
+    if (await isPortFree(port)) return true
+    await new Promise((wait) => setTimeout(wait, 100))
+  }
+  return false
+}
+
 async function serve(mode: 'start' | 'dev'): Promise<number> {
   claim(
     DEMO,
@@ -78,7 +87,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
   let application: Application | undefined
   let worker: Application | undefined
   try {
-    if (!(await isPortFree(PORT)))
+    if (!(await comesFree(PORT)))
       throw new Trouble(
         `Port ${PORT} is taken. Stop what uses it, or choose another: PORT=${PORT + 1} ./merry demo`,
       )
