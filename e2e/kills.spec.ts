@@ -14,7 +14,7 @@ test('killed again and again in mid-solve: nothing is lost, nothing doubled, all
     const turns = await surviveKills(
       program,
       page,
-      { servers: 2, databases: 2, restarts: 2, workers: 1, scripts: 0 },
+      { servers: 2, databases: 2, restarts: 1, workers: 1, scripts: 1 },
       random,
     )
     expect(turns).toBeGreaterThan(20)

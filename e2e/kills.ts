@@ -62,11 +62,22 @@ export class Program {
     })
     for (let tries = 0; tries < 240; tries++) {
       const answer = await fetch(`${this.address}/shelf`).catch(() => undefined)
-      if (answer?.ok) return
+      // What a killed script has left behind may answer a moment longer.
+      if (answer?.ok && this.isRunning()) return
       if (this.script.exitCode !== null) break
       await pause(250)
     }
     throw new Error('the program did not start; its words are in .data/kills.log')
+  }
+
+  /** Whether the script that was started last has started all the others. */
+  private isRunning(): boolean {
+    try {
+      const { script, server, worker } = this.running()
+      return script?.pid === this.script?.pid && server !== undefined && worker !== undefined
+    } catch {
+      return false
+    }
   }
 
   killServer(): Promise<void> {
@@ -87,7 +98,7 @@ export class Program {
     await this.start()
   }
 
-  private running(): Partial<Record<'server' | 'worker', { readonly pid: number }>> {
+  private running(): Partial<Record<'script' | 'server' | 'worker', { readonly pid: number }>> {
     return JSON.parse(readFileSync(`${this.data}/demo.running.json`, 'utf8')) as object
   }
 

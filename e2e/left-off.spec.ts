@@ -126,7 +126,7 @@ test('the clock stands while it is paused, and a solved bench shows its time aga
 })
 
 test('steps are counted on when it is planned again', async ({ page }) => {
-  const copy = await layOut(page, OF)
+  await layOut(page, OF)
   await page.getByLabel('Or your own turns').fill("R U2 F' R2 U F")
   await page.getByLabel('School').selectOption({ label: 'One trigger' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
@@ -139,5 +139,4 @@ test('steps are counted on when it is planned again', async ({ page }) => {
   await page.keyboard.press('b')
   await expect(page.getByText('Planned again from here')).toBeVisible()
   await expect(card).toContainText(/Step [4-9] of/)
-  expect(copy.id).toBeTruthy()
 })

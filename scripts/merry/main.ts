@@ -38,8 +38,10 @@ const buildEnv = (): NodeJS.ProcessEnv => ({
   NEXT_SERVER_ACTIONS_ENCRYPTION_KEY: keptSecret('actions.key', 32, 'base64'),
 })
 
-async function database(): Promise<Server | undefined> {
-  return process.env.DATABASE_URL ? undefined : startPostgres(await needPostgres(), 'postgres')
+async function database(isSole: boolean): Promise<Server | undefined> {
+  return process.env.DATABASE_URL
+    ? undefined
+    : startPostgres(await needPostgres(), 'postgres', {}, isSole)
 }
 
 async function prepare(url: string): Promise<void> {
@@ -91,7 +93,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
       throw new Trouble(
         `Port ${PORT} is taken. Stop what uses it, or choose another: PORT=${PORT + 1} ./merry demo`,
       )
-    server = await database()
+    server = await database(true)
     const url = process.env.DATABASE_URL ?? server?.url(DATABASE) ?? ''
     await prepare(url)
     const env = { ...buildEnv(), DATABASE_URL: url }
@@ -270,7 +272,7 @@ async function bench(): Promise<number> {
 /** Takes a share of the heavy work of a program that runs. */
 async function work(): Promise<number> {
   const { isAsked } = interruption()
-  const server = await database()
+  const server = await database(false)
   const url = process.env.DATABASE_URL ?? server?.url(DATABASE) ?? ''
   const code = await run('node', ['--import', 'tsx', 'scripts/work.ts'], {
     env: { ...process.env, DATABASE_URL: url },

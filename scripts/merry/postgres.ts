@@ -42,10 +42,12 @@ export interface Wanted {
 const ROLE = 'merry'
 export const DATABASE = 'merry'
 
+/** @param isSole whether nobody else may use it: then one that a killed script has left behind is this one's to stop */
 export async function startPostgres(
   programs: string,
   name: string,
   wanted: Wanted = {},
+  isSole = false,
 ): Promise<Server> {
   const data = dataFolder(name)
   const password = keptSecret(`${name}.password`, 24, 'hex')
@@ -59,7 +61,7 @@ export async function startPostgres(
       throw new Trouble(`The database could not be created in ${data}: ${lastLine(made.output)}`)
   }
   const found = runningServer(data)
-  if (found && isAdmitted(cluster)) return server(cluster, found.port, false)
+  if (found && isAdmitted(cluster)) return server(cluster, found.port, isSole)
   if (found) {
     say('a database server that does not know this program runs on these data; it is started again')
     stopCluster(cluster)

@@ -41,7 +41,8 @@ export async function takeUpload(
     const length = request.headers['content-length']
     const announced = length === undefined ? undefined : Number(length)
     const begun = await beginImport(profileId, kind, { pieces: whole(request), announced }, subject)
-    return begun.ok && address?.waits ? await ended(profileId, begun.value) : begun
+    if (!begun.ok || !address?.waits) return begun
+    return await ended(profileId, begun.value, () => request.socket.destroyed)
   } catch (error) {
     if (error instanceof CutOff)
       return fail('cut-off', 'The file did not arrive whole. Nothing was imported.', {
@@ -65,13 +66,18 @@ async function* whole(request: IncomingMessage): AsyncGenerator<Uint8Array> {
   if (!request.complete) throw new CutOff()
 }
 
-/** What came of it. */
-async function ended(profileId: string, id: string): Promise<Result<unknown>> {
-  for (;;) {
+/** What came of it, as long as somebody waits for that. */
+async function ended(
+  profileId: string,
+  id: string,
+  isGone: () => boolean,
+): Promise<Result<unknown>> {
+  while (!isGone()) {
     const job = await findJob(profileId, id)
     if (!job || job.state === 'stopped') return fail('stopped', 'Stopped. Nothing was imported.')
     if (job.state === 'done') return { ok: true, value: job.value }
     if (job.state === 'refused' && job.problem) return { ok: false, problem: job.problem }
     await new Promise((wait) => setTimeout(wait, LOOK_MS))
   }
+  return fail('gone', 'Nobody waits for it any more.')
 }

@@ -9,6 +9,7 @@ import { textOf } from './files/write'
 import { restore } from './restore'
 import { addCopy } from './copies'
 import { loadDemo } from './demo/load'
+import { benchesLeftOff } from './leftOff'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
 import { pool } from './pool'
@@ -44,6 +45,11 @@ async function made(): Promise<string> {
       `insert into bench_events (session_id, seq, event)
        select id, 0, '{"kind":"turn","atMs":5,"name":"R"}' from bench_sessions
        where status = 'open'`,
+    )
+    // One of them was left off.
+    await pool().query(
+      `update bench_sessions s set status = 'aside', turns = 1, ended_at = date_trunc('milliseconds', now())
+       from copies c where c.id = s.copy_id and c.puzzle_id = 'cube-2'`,
     )
     return written(gull)
   })
@@ -100,6 +106,7 @@ describe('a backup', () => {
       [id],
     )
     expect(linked[0].count).toBe(79)
+    expect(await benchesLeftOff(id, 9)).toMatchObject([{ puzzleId: 'cube-2', turns: 1 }])
   })
 
   it('comes back beside a solver of that nickname under another', async () => {

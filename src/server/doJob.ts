@@ -12,16 +12,15 @@ import { importAlgorithms } from './algorithms'
 import { asRequest } from './asking'
 import { itemsOf } from './files/items'
 import { BadFile, told, type Source } from './files/source'
-import { WITHOUT_PARTS, type HeavyKind, type JobKind } from './jobs'
+import { ALIVE_MS, WITHOUT_PARTS, type HeavyKind, type JobKind } from './jobs'
 import { importLog, type Say } from './logReading'
 import { keptSchools } from './ownSchools'
 import { FULL, isFull, pool, transaction, type Queryable } from './pool'
 import { whoAsks } from './profiles'
 import { restore } from './restore'
 
-/** How often a process says how far it is, and that it is there. */
+/** How often a process says how far it is. */
 const SAY_MS = 250
-const ALIVE_MS = 2000
 
 class Stopped extends Error {}
 

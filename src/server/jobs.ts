@@ -53,6 +53,8 @@ export interface Job {
 
 /** A process that says nothing for so long has died. */
 const SILENCE_S = 10
+/** How often a process says that it is there. */
+export const ALIVE_MS = 2000
 
 /** What comes in of a file. */
 export interface Arriving {
@@ -88,6 +90,8 @@ export async function beginImport(
   if ((announced ?? 0) > LONGEST_FILE) return tooLarge
   const id = await insert(profileId, kind, 'arriving', subject)
   let isTaken = false
+  // It may come slowly: it is there as long as whoever takes it is.
+  const alive = setInterval(() => void touch(id).catch(() => undefined), ALIVE_MS)
   try {
     const bytes = await putAway(id, pieces)
     if (bytes === undefined) return tooLarge
@@ -107,9 +111,13 @@ export async function beginImport(
     isTaken = true
     return ok(id)
   } finally {
+    clearInterval(alive)
     if (!isTaken) await pool().query('delete from jobs where id = $1', [id])
   }
 }
+
+const touch = (id: string) =>
+  pool().query('update jobs set touched_at = clock_timestamp() where id = $1', [id])
 
 /** How many bytes it was; undefined if it was too many. */
 async function putAway(id: string, pieces: AsyncIterable<Uint8Array>): Promise<number | undefined> {
@@ -117,11 +125,11 @@ async function putAway(id: string, pieces: AsyncIterable<Uint8Array>): Promise<n
   let gathered: Uint8Array[] = []
   const flush = async () => {
     if (length === 0) return
-    await pool().query(
-      `with said as (update jobs set touched_at = clock_timestamp() where id = $1)
-       insert into job_parts (job_id, seq, bytes) values ($1, $2, $3)`,
-      [id, seq++, Buffer.concat(gathered)],
-    )
+    await pool().query('insert into job_parts (job_id, seq, bytes) values ($1, $2, $3)', [
+      id,
+      seq++,
+      Buffer.concat(gathered),
+    ])
     gathered = []
     length = 0
   }

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import { date, number, object, string, type Schema } from 'yup'
 import { puzzleById } from '../core/catalog'
-import { follow, openBench, type Bench, type BenchEvent } from '../core/coach/bench'
+import { follow, openBench, turnsMade, type Bench, type BenchEvent } from '../core/coach/bench'
 import type { Bounds } from '../core/plain'
 import type { Puzzle } from '../core/puzzle/compile'
 import { fail } from '../core/result'
@@ -179,24 +179,26 @@ export class CopyReading {
   }
 
   private async endBench(): Promise<void> {
-    const { bench, copy } = this
-    if (!bench || !copy?.puzzle || copy.id === undefined) return
+    const { bench: read, copy } = this
+    if (!read || !copy?.puzzle || copy.id === undefined) return
     await this.putAway()
     this.bench = undefined
-    const part = nameOf(bench.path)
-    const known = need(part, await checked(benchSchema, bench.fields))
+    const part = nameOf(read.path)
+    const known = need(part, await checked(benchSchema, read.fields))
     const start = need(part, readState(copy.puzzle, known.start_state))
     if (known.school !== null) need(part, schoolNamed(copy.puzzleId ?? '', known.school))
-    await this.replay(part, openBench(copy.puzzle, start))
+    const bench = await this.replay(part, openBench(copy.puzzle, start))
     const id = randomUUID()
     await this.client.query(
       `insert into bench_sessions (id, profile_id, copy_id, school, variant, start_state, scramble, seed,
-         laid_by, status, created_at, ended_at)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+         laid_by, status, created_at, ended_at, turns)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
       [
         ...[id, this.profileId, copy.id, known.school, JSON.stringify(known.variant)],
         ...[known.start_state, known.scramble, known.seed, known.laid_by, known.status],
         ...[known.created_at, known.ended_at],
+        // It stands in the log with them.
+        known.status === 'aside' ? turnsMade(bench) : null,
       ],
     )
     await this.client.query(
@@ -206,7 +208,7 @@ export class CopyReading {
   }
 
   /** Every event is made on the engine before it is kept. */
-  private async replay(part: string, start: Bench): Promise<void> {
+  private async replay(part: string, start: Bench): Promise<Bench> {
     let bench = start
     for (let from = -1; ;) {
       const { rows } = (await this.client.query(
@@ -214,7 +216,7 @@ export class CopyReading {
         [from],
       )) as { rows: { seq: number; event: BenchEvent }[] }
       const last = rows.at(-1)
-      if (!last) return
+      if (!last) return bench
       from = last.seq
       for (const { event } of rows) {
         try {

@@ -600,8 +600,9 @@ const savingWords = ({ state, unsent }: Saving): string => {
 }
 
 /** What is not kept yet, and whether the page may be closed. */
-function Unsent({ saving: { state, isKeptHere } }: { saving: Saving }) {
+function Unsent({ saving: { state, isKeptHere, sentence } }: { saving: Saving }) {
   if (state !== 'waiting') return null
+  if (sentence) return <Notice kind="wrong">{sentence}</Notice>
   return (
     <Notice kind="attend">
       {isKeptHere

@@ -298,6 +298,19 @@ describe('the outbox of the bench', () => {
     expect([later.box.apart(), kept.size]).toEqual([[], 0])
   })
 
+  it('keeps what is made on a bench that is unknown to whoever is chosen now, until they are the right one', async () => {
+    const gone = fail('not-found', 'This bench is not there any more.')
+    vi.mocked(sendEntries).mockResolvedValueOnce(gone).mockResolvedValueOnce(gone)
+    const page = open()
+    page.box.add(turn(1))
+    await vi.advanceTimersByTimeAsync(10)
+    expect(page.state).toMatchObject({ state: 'waiting', unsent: 1, isKeptHere: true })
+    expect(page.state?.sentence).toMatch(/not there any more/)
+    expect(await settle(page)).toBe(true)
+    expect([stored.length, page.apart.length]).toEqual([1, 0])
+    expect(page.state?.sentence).toBeUndefined()
+  })
+
   it('sends nothing more once the bench is closed', async () => {
     vi.mocked(sendEntries).mockResolvedValue(fail('closed', 'This bench is not open any more.'))
     const page = open()

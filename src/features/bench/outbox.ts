@@ -15,6 +15,8 @@ export interface Saving {
   readonly unsent: number
   /** Whether the browser keeps them, so that the page may be closed. */
   readonly isKeptHere: boolean
+  /** Why they wait, where it is not for an answer. */
+  readonly sentence?: string
 }
 
 /** What the server has refused, with the reason: kept in the browser until the solver lets it go. */
@@ -40,6 +42,9 @@ export interface OutboxHooks {
   /** The server has refused these, and they are set apart: the bench goes on from what is stored. */
   readonly onApart: (apart: Apart, code: string) => void
 }
+
+/** May be better later: no answer, or another solver is chosen in this browser now, to whom the bench is unknown. */
+const WAITS = new Set(['away', 'nobody', 'not-found'])
 
 const BATCH = 100
 /** Characters of a batch: the server takes no more at once than it reads in no time. */
@@ -169,12 +174,13 @@ export class Outbox {
     return over < 0 ? most : most.slice(0, over)
   }
 
-  private tell(state: Saving['state']): void {
+  private tell(state: Saving['state'], sentence?: string): void {
     if (this.isClosed) return
     this.hooks.onSaving({
       state,
       unsent: this.pending.length,
       isKeptHere: this.isKeptHere,
+      ...(sentence === undefined ? {} : { sentence }),
     })
   }
 
@@ -188,10 +194,11 @@ export class Outbox {
     this.heardAt = performance.now()
     if (this.isClosed) return false
     if (!heard.ok) {
-      if (heard.problem.code === 'away') this.wait()
+      const { code, sentence } = heard.problem
+      if (WAITS.has(code)) this.wait(code === 'away' ? undefined : sentence)
       else {
         this.tries = 0
-        this.setApart(heard.problem.sentence, heard.problem.code)
+        this.setApart(sentence, code)
         if (!this.isOver) this.tell('saved')
       }
       return false
@@ -204,10 +211,10 @@ export class Outbox {
     return true
   }
 
-  private wait(): void {
+  private wait(sentence?: string): void {
     const pause = RETRY_MS[Math.min(this.tries, RETRY_MS.length - 1)]
     this.tries++
-    this.tell('waiting')
+    this.tell('waiting', sentence)
     this.retry = setTimeout(() => void this.send(), pause)
   }
 
