@@ -48,7 +48,7 @@ module.exports = {
     only('features', 'features', ['core', 'ui', 'workers', 'server']),
     only('app', 'app', ['core', 'features', 'server', 'ui']),
     only('cli', 'cli', ['core', 'server']),
-    only('front', 'front', ['core', 'server']),
+    only('front', 'front', ['core', 'server', 'ui']),
     {
       name: 'core-is-pure',
       comment: 'Plain TypeScript: no Node built-ins, and of packages only the schema library.',

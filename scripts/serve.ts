@@ -8,6 +8,7 @@ import cluster from 'node:cluster'
 import { createServer } from 'node:http'
 import next from 'next'
 import { door } from '../src/front/door'
+import { keepRequestsApart } from '../src/server/asking'
 
 const [mode, port, processes] = [
   process.argv[2],
@@ -25,6 +26,7 @@ if (cluster.isPrimary && processes > 1) guard()
 else await serve()
 
 async function serve(): Promise<void> {
+  keepRequestsApart()
   const application = next({ dev: isDevelopment, hostname: HOST, port })
   await application.prepare()
   const handle = application.getRequestHandler()

@@ -221,10 +221,6 @@ const route =
  */
 type Kind = 'refused' | 'shown' | 'all'
 const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Attempt])[]>> => {
-  const batch = {
-    after: 0,
-    entries: [{ id: '22222222-2222-4222-8222-222222222222', event: { kind: 'undo', atMs: 9 } }],
-  }
   const copy = { puzzleId: ids.puzzle, name: 'Mine now', remarks: '' }
   const scheme = () => puzzleById('cube-3')
   const action =
@@ -263,10 +259,6 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     'src/app/api/bench/[sessionId]/finish/route.ts': {
       POST: [['refused', route('POST', { sessionId: ids.bench }, {})]],
     },
-    'src/app/api/bench/[sessionId]/route.ts': {
-      GET: [['refused', route('GET', { sessionId: ids.bench }, undefined, '?after=0')]],
-      POST: [['refused', route('POST', { sessionId: ids.bench }, batch)]],
-    },
     'src/app/api/bench/[sessionId]/school/route.ts': {
       POST: [['refused', route('POST', { sessionId: ids.bench }, { school: 'piece-by-piece' })]],
     },
@@ -295,9 +287,6 @@ const attempts = (): Record<string, Record<string, readonly (readonly [Kind, Att
     },
     'src/app/api/log/route.ts': {
       GET: [['shown', route('GET', {})]],
-    },
-    'src/app/api/pictures/[puzzleId]/route.ts': {
-      GET: [['refused', route('GET', own, undefined, `?state=${'a'.repeat(6)}&colours=x`)]],
     },
     'src/app/api/puzzles/[puzzleId]/route.ts': {
       GET: [['refused', route('GET', { puzzleId: ids.puzzle })]],

@@ -4,7 +4,7 @@
  */
 import type { IncomingMessage } from 'node:http'
 import { Readable } from 'node:stream'
-import { fail, type Result } from '../core/result'
+import { fail, ok, type Result } from '../core/result'
 import { LONGEST_BODY, sizeWords } from '../server/limits'
 
 /** Deeper and more than anything that is sent here has. */
@@ -15,16 +15,13 @@ const LONGEST_OTHER = 64_000
 
 const NO_BODY = ['GET', 'HEAD', 'OPTIONS']
 
-/**
- * Reads the whole body, and puts it back for whoever answers. Undefined if it may go on; nobody waits for an answer
- * any more where the sender has gone away.
- */
-export async function bodyProblem(request: IncomingMessage): Promise<Result<never> | undefined> {
-  if (NO_BODY.includes(request.method ?? '')) return undefined
+/** Reads the whole body; undefined where there is none. A problem if it may not go on. */
+export async function bodyOf(request: IncomingMessage): Promise<Result<Buffer | undefined>> {
+  if (NO_BODY.includes(request.method ?? '')) return ok(undefined)
   const announced = request.headers['content-length']
   if (announced === undefined)
     return request.headers['transfer-encoding'] === undefined
-      ? undefined
+      ? ok(undefined)
       : fail(
           'no-length',
           'How long it is must be said before it is sent: Content-Length is missing.',
@@ -34,15 +31,14 @@ export async function bodyProblem(request: IncomingMessage): Promise<Result<neve
   const most = isJson ? LONGEST_BODY : LONGEST_OTHER
   if (!(length <= most))
     return fail('too-large', `What was sent is larger than ${sizeWords(most)}.`)
-  if (length === 0) return undefined
+  if (length === 0) return ok(undefined)
   const body = await readAhead(request, length)
   if (!body) return fail('cut-off', 'What was sent has not arrived whole.')
-  await putBack(request, body)
-  return isJson ? shapeProblem(body) : undefined
+  return (isJson ? shapeProblem(body) : undefined) ?? ok(body)
 }
 
 /** As if it had never been read: a stream that has been is refused by whoever makes a request of it. */
-async function putBack(request: IncomingMessage, body: Buffer): Promise<void> {
+export async function putBack(request: IncomingMessage, body: Buffer): Promise<void> {
   const unread = new Readable({ read: () => undefined })
   unread.push(body)
   unread.push(null)

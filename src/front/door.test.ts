@@ -157,7 +157,7 @@ describe('what is sent', () => {
 
   it('is refused where it is too long, too deep, too much, or of unknown length', async () => {
     const refused = async (asked: Asked, status: number, words: RegExp) => {
-      const heard = await ask({ method: 'POST', path: '/api/bench/x', ...asked })
+      const heard = await ask({ method: 'POST', path: '/api/bench/x/finish', ...asked })
       expect([heard.status, given]).toEqual([status, []])
       expect(heard.text).toMatch(words)
     }
@@ -210,7 +210,7 @@ describe('a crowd', () => {
     patience = new Promise((opened) => (open = opened))
     const inside = [ask({}), ask({}), ask({})]
     while (given.length < 3) await new Promise((wait) => setTimeout(wait, 5))
-    const waiting = [ask({}), ask({}), ask({ path: '/api/bench/x' }), ask({})]
+    const waiting = [ask({}), ask({}), ask({ path: '/api/bench/x/finish' }), ask({})]
     await new Promise((wait) => setTimeout(wait, 50))
     const tooMany = await ask({})
     expect([tooMany.status, tooMany.headers['retry-after']]).toEqual([503, '3'])

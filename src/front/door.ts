@@ -7,8 +7,8 @@ import type { IncomingMessage, ServerResponse } from 'node:http'
 import { plainProblem } from '../core/plain'
 import { fail, type Result } from '../core/result'
 import { decoded } from '../server/address'
-import { statusOf } from '../server/status'
 import { foreignProblem } from '../server/gate'
+import { statusOf } from '../server/status'
 import {
   NONCE_HEADER,
   PAGE_HEADER,
@@ -16,8 +16,9 @@ import {
   SOLVER_COOKIE,
   STANDING_HEADERS,
 } from '../server/headers'
-import { bodyProblem } from './body'
+import { bodyOf, putBack } from './body'
 import { Crowd } from './crowd'
+import { asJson, ownHandler, type Answered } from './own'
 import { isUpload, takeUpload } from './uploads'
 
 export type Answer = (request: IncomingMessage, response: ServerResponse) => Promise<void>
@@ -62,15 +63,20 @@ export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINE
       return refuse(request, response, TOO_MUCH)
     if (response.destroyed) return line.leave()
     response.once('close', () => line.leave())
-    if (upload) return send(request, response, await takeUpload(request, url, solverOf(request)))
-    const wrong = await bodyProblem(request)
-    if (wrong) return refuse(request, response, wrong)
+    const solver = solverOf(request)
+    if (upload) return send(request, response, asJson(await takeUpload(request, url, solver)))
+    const read = await bodyOf(request)
+    if (!read.ok) return refuse(request, response, read)
+    const body = read.value
     const nonce = Buffer.from(crypto.randomUUID()).toString('base64')
     const policy = policyOf(nonce, isDevelopment)
-    // On the request, so that the pages' own scripts get the nonce; on the answer, for the browser.
+    response.setHeader(POLICY, policy)
+    const own = ownHandler(method, url.pathname)
+    if (own) return send(request, response, await own({ query: url.searchParams, solver, body }))
+    if (body) await putBack(request, body)
+    // On the request, so that the pages' own scripts get the nonce.
     request.headers[NONCE_HEADER] = nonce
     request.headers[POLICY] = policy
-    response.setHeader(POLICY, policy)
     // So that a page on which nobody is chosen can lead back to itself.
     if (!url.pathname.startsWith('/api/')) request.headers[PAGE_HEADER] = url.pathname + url.search
     await answer(request, response)
@@ -106,17 +112,18 @@ function endUnread(request: IncomingMessage, response: ServerResponse): void {
 /** To a program as a result, to a person as a sentence. */
 function refuse(request: IncomingMessage, response: ServerResponse, result: Result<never>): void {
   if (!result.ok && result.problem.code === 'busy') response.setHeader('retry-after', RETRY_AFTER_S)
-  if (request.url?.startsWith('/api/')) return send(request, response, result)
+  if (request.url?.startsWith('/api/')) return send(request, response, asJson(result))
   endUnread(request, response)
   response.statusCode = statusOf(result)
   response.setHeader('content-type', 'text/plain; charset=utf-8')
   response.end(`${result.ok ? '' : result.problem.sentence}\n`)
 }
 
-function send(request: IncomingMessage, response: ServerResponse, result: Result<unknown>): void {
+function send(request: IncomingMessage, response: ServerResponse, told: Answered): void {
   endUnread(request, response)
-  response.statusCode = statusOf(result)
-  response.setHeader('content-type', 'application/json')
-  response.setHeader('cache-control', 'no-store')
-  response.end(JSON.stringify(result))
+  response.statusCode = told.status
+  response.setHeader('content-type', told.type)
+  response.setHeader('cache-control', told.cache)
+  response.setHeader('content-length', Buffer.byteLength(told.text))
+  response.end(told.text)
 }

@@ -4,7 +4,7 @@
  */
 import type { IncomingMessage } from 'node:http'
 import { fail, type Result } from '../core/result'
-import { FULL, isAway, isFull } from '../server/pool'
+import { failureOf, NOBODY } from '../server/failure'
 import { beginImport, findJob, importKindOf, type ImportKind } from '../server/jobs'
 import { solverNamed } from '../server/named'
 
@@ -20,7 +20,6 @@ const LOOK_MS = 200
 export const isUpload = (method: string, path: string): boolean =>
   method === 'POST' && ADDRESSES.has(path)
 
-const NOBODY = fail('nobody', 'Choose first who is solving: open a page of Merry Lantern.')
 const AWAY = fail('away', 'The database does not answer now. Nothing was imported; try it again.')
 
 /** @param named the solver whom the browser has kept, if any */
@@ -48,9 +47,7 @@ export async function takeUpload(
       return fail('cut-off', 'The file did not arrive whole. Nothing was imported.', {
         field: 'file',
       })
-    if (isFull(error)) return FULL
-    if (isAway(error)) return AWAY
-    throw error
+    return failureOf(error, AWAY)
   }
 }
 

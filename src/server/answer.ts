@@ -1,8 +1,7 @@
 /** What the routes answer: a result as JSON, with a status that fits it. */
 import { fail, type Result } from '../core/result'
-import { LONGEST_BODY, sizeWords } from './limits'
-import { Busy, FULL, isAway, isFull } from './pool'
-import { NobodyChosen } from './solver'
+import { failureOf } from './failure'
+import { jsonIn } from './outside'
 import { statusOf } from './status'
 
 export const answer = (result: Result<unknown>): Response =>
@@ -11,24 +10,14 @@ export const answer = (result: Result<unknown>): Response =>
     headers: { 'cache-control': 'no-store' },
   })
 
-const AWAY = fail('away', 'The database does not answer now. What you did is kept on this page.')
-
-/** Does the work of a route. While the database is away it says so; what is really wrong is not hidden. */
+/** Does the work of a route; a failure that people can do something about is told. */
 export async function answering(work: () => Promise<Result<unknown>>): Promise<Response> {
   try {
     return answer(await work())
   } catch (error) {
-    if (error instanceof NobodyChosen) return answer(NOBODY)
-    if (error instanceof Busy) return answer(BUSY)
-    if (isFull(error)) return answer(FULL)
-    if (!isAway(error)) throw error
-    return answer(AWAY)
+    return answer(failureOf(error))
   }
 }
-
-const BUSY = fail('busy', 'Others are just being given their files. Try again in a moment.')
-
-const NOBODY = fail('nobody', 'Choose first who is solving: open a page of Merry Lantern.')
 
 export interface NamedFile {
   readonly name: string
@@ -102,23 +91,6 @@ async function* once(text: string): AsyncGenerator<string> {
   yield await Promise.resolve(text)
 }
 
-/**
- * The JSON of a request, as plain values. How long it is and how deep its lists lie is known by then: nothing comes
- * this far that is not bounded (src/front/body.ts).
- */
-export async function jsonOf(request: Request): Promise<Result<unknown>> {
-  const bytes = await request.arrayBuffer()
-  if (bytes.byteLength > LONGEST_BODY)
-    return fail('too-large', `What was sent is larger than ${sizeWords(LONGEST_BODY)}.`)
-  try {
-    const text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
-    return { ok: true, value: JSON.parse(text) as unknown }
-  } catch (error) {
-    return fail(
-      'bad-input',
-      error instanceof TypeError
-        ? 'What was sent is no text in UTF-8.'
-        : 'What was sent is not well-formed JSON.',
-    )
-  }
-}
+/** The JSON of a request, as plain values. */
+export const jsonOf = async (request: Request): Promise<Result<unknown>> =>
+  jsonIn(await request.arrayBuffer())

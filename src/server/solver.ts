@@ -3,14 +3,11 @@ import { cookies, headers } from 'next/headers'
 import { redirect } from 'next/navigation'
 import { PAGE_HEADER, SOLVER_COOKIE } from './headers'
 import { askAnew, type Profile } from './asking'
-import { isId } from './id'
+import { NobodyChosen } from './failure'
 import { whoAsks } from './profiles'
 
 /** As long as browsers keep one. */
 const SECONDS = 400 * 24 * 3600
-
-/** Someone has to be chosen before this can be answered. */
-export class NobodyChosen extends Error {}
 
 /** Undefined if someone has to be chosen first. */
 export async function solverHere(): Promise<Profile | undefined> {
@@ -29,15 +26,6 @@ export async function solverId(): Promise<string> {
   const page = (await headers()).get(PAGE_HEADER)
   if (page === null) throw new NobodyChosen('nobody is chosen')
   redirect(`/solvers?then=${encodeURIComponent(page)}`)
-}
-
-/**
- * The id that the browser has kept, whosever it is: for what is asked of the database together with it, so that nothing
- * is told or changed where it is nobody's, or not the owner's.
- */
-export async function claimedId(): Promise<string | undefined> {
-  const id = (await cookies()).get(SOLVER_COOKIE)?.value
-  return isId(id) ? id : undefined
 }
 
 /** From now on this browser asks for this solver. */

@@ -3,6 +3,7 @@ import type { Result } from '../core/result'
 
 const STATUS: ReadonlyMap<string, number> = new Map([
   ['not-found', 404],
+  ['bad-method', 405],
   ['closed', 409],
   ['ahead', 409],
   ['no-length', 411],
