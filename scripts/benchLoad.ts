@@ -18,7 +18,7 @@ import { scramble } from '../src/core/scramble/scramble'
 import { blockOf, start, turnAll, turnFreely, writeState, type State } from '../src/core/state'
 import { cloneSolver } from '../src/server/demo/clone'
 import { SOLVER_COOKIE } from '../src/server/headers'
-import { pool } from '../src/server/pool'
+import { isAway, pool } from '../src/server/pool'
 import { beginSurvey } from '../src/server/surveys'
 
 const PUZZLES = [
@@ -217,12 +217,18 @@ async function keepWorkerBusy(): Promise<void> {
 }
 
 async function newBench(solver: Solver, job: Job): Promise<string> {
-  const { rows } = await pool().query<{ id: string }>(
-    `insert into bench_sessions (profile_id, copy_id, school, variant, start_state, laid_by)
-     values ($1, $2, $3, '{}', $4, 'pieces') returning id`,
-    [solver.id, solver.copies[job.puzzle], job.school, job.startState],
-  )
-  return rows[0].id
+  for (;;)
+    try {
+      const { rows } = await pool().query<{ id: string }>(
+        `insert into bench_sessions (profile_id, copy_id, school, variant, start_state, laid_by)
+         values ($1, $2, $3, '{}', $4, 'pieces') returning id`,
+        [solver.id, solver.copies[job.puzzle], job.school, job.startState],
+      )
+      return rows[0].id
+    } catch (error) {
+      // Who measures needs the database too, and waits for it as long as it takes.
+      if (!isAway(error)) throw error
+    }
 }
 
 interface Crowd {
@@ -416,7 +422,12 @@ function ask(
         })
       },
     )
-    asked.on('error', (error) => failed(error.message))
+    asked.on('error', (error: NodeJS.ErrnoException) => {
+      // As a browser does where a connection that it had kept was closed in the moment in which it was used again.
+      if (asked.reusedSocket && error.code === 'ECONNRESET')
+        resolve(ask(address, { id } as Solver, path, into, seen, body))
+      else failed(error.message)
+    })
     asked.end(text)
   })
 }

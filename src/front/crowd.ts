@@ -1,6 +1,6 @@
 /**
- * How many are served at once. Those beyond wait in a line, turns of a bench before pages; who would wait too long is
- * told so at once, and everyone else goes on.
+ * How many are served at once. Those beyond wait in a line; who would wait too long is told so at once, and everyone
+ * else goes on.
  */
 export interface CrowdOptions {
   /** Served at once. */
@@ -10,44 +10,35 @@ export interface CrowdOptions {
   readonly patienceMs: number
 }
 
-export const CROWD: CrowdOptions = { most: 40, mostWaiting: 400, patienceMs: 4000 }
-
-interface Waiting {
-  readonly enter: () => void
-}
-
 export class Crowd {
   private inside = 0
-  private readonly lines: readonly [first: Waiting[], later: Waiting[]] = [[], []]
+  private readonly line: (() => void)[] = []
 
-  constructor(private readonly options: CrowdOptions = CROWD) {}
+  constructor(private readonly options: CrowdOptions) {}
 
   /** False if it is too much now. Whoever comes in says when they leave. */
-  async comeIn(isFirst: boolean): Promise<boolean> {
+  async comeIn(): Promise<boolean> {
     if (this.inside < this.options.most) {
       this.inside++
       return true
     }
-    if (this.lines[0].length + this.lines[1].length >= this.options.mostWaiting) return false
-    const line = this.lines[isFirst ? 0 : 1]
+    if (this.line.length >= this.options.mostWaiting) return false
     return new Promise((resolve) => {
-      const waiting = {
-        enter: () => {
-          clearTimeout(timer)
-          resolve(true)
-        },
+      const enter = () => {
+        clearTimeout(timer)
+        resolve(true)
       }
       const timer = setTimeout(() => {
-        line.splice(line.indexOf(waiting), 1)
+        this.line.splice(this.line.indexOf(enter), 1)
         resolve(false)
       }, this.options.patienceMs)
-      line.push(waiting)
+      this.line.push(enter)
     })
   }
 
   leave(): void {
-    const next = this.lines[0].shift() ?? this.lines[1].shift()
-    if (next) next.enter()
+    const next = this.line.shift()
+    if (next) next()
     else this.inside--
   }
 }

@@ -33,16 +33,34 @@ const TOO_MUCH = fail(
 )
 const RETRY_AFTER_S = 3
 
+/**
+ * Each kind of thing has a line of its own, so that a turn waits for no page. One thread makes the pages: more of them
+ * at once would only make each of them slower, and what is quick with them.
+ */
 interface Lines {
-  /** Files on their way in, which may take minutes. */
+  /** Files on their way in or out, which may take minutes. */
   readonly files: Crowd
-  readonly others: Crowd
+  readonly turns: Crowd
+  readonly pictures: Crowd
+  readonly pages: Crowd
 }
 
 const LINES = (): Lines => ({
   files: new Crowd({ most: 6, mostWaiting: 20, patienceMs: 20_000 }),
-  others: new Crowd(),
+  turns: new Crowd({ most: 20, mostWaiting: 1000, patienceMs: 4000 }),
+  pictures: new Crowd({ most: 4, mostWaiting: 1000, patienceMs: 4000 }),
+  pages: new Crowd({ most: 8, mostWaiting: 400, patienceMs: 4000 }),
 })
+
+const KINDS: readonly (readonly [path: RegExp, line: keyof Lines])[] = [
+  [/^\/api\/(log|backup|imports|copies\/[^/]+)$/, 'files'],
+  [/^\/api\/bench\//, 'turns'],
+  [/^\/api\/pictures\//, 'pictures'],
+  [/^/, 'pages'],
+]
+
+const lineOf = (path: string): keyof Lines =>
+  (KINDS.find(([kind]) => kind.test(path)) ?? KINDS[3])[1]
 
 /** @param answer what the application does with a request that may come in */
 export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINES()): Answer {
@@ -56,15 +74,13 @@ export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINE
     if (foreign) return refuse(request, response, foreign)
     const url = addressOf(request)
     if (!url) return refuse(request, response, fail('bad-address', 'This address cannot be read.'))
-    const upload = isUpload(method, url.pathname)
-    const line = upload ? lines.files : lines.others
-    // A turn on a bench waits for a hand; a page may wait a moment longer.
-    if (!(await line.comeIn(url.pathname.startsWith('/api/bench/'))))
-      return refuse(request, response, TOO_MUCH)
+    const line = lines[lineOf(url.pathname)]
+    if (!(await line.comeIn())) return refuse(request, response, TOO_MUCH)
     if (response.destroyed) return line.leave()
     response.once('close', () => line.leave())
     const solver = solverOf(request)
-    if (upload) return send(request, response, asJson(await takeUpload(request, url, solver)))
+    if (isUpload(method, url.pathname))
+      return send(request, response, asJson(await takeUpload(request, url, solver)))
     const read = await bodyOf(request)
     if (!read.ok) return refuse(request, response, read)
     const body = read.value

@@ -24,10 +24,19 @@ export async function picture({ name, query, solver }: Asked): Promise<Told> {
 }
 
 let line: Promise<unknown> = Promise.resolve()
+let pauseAt = 0
+/** As long as whatever else waits is held up by drawing. */
+const AT_ONCE_MS = 10
 
-/** One after another, with a pause in between for whatever else waits. */
+/** One after another, with a pause now and then for whatever else waits. */
 function inTurn<T>(draw: () => T): Promise<T> {
-  const mine = line.then(() => new Promise((go) => setImmediate(go))).then(draw)
+  const mine = line
+    .then(async () => {
+      if (performance.now() < pauseAt) return
+      await new Promise((go) => setImmediate(go))
+      pauseAt = performance.now() + AT_ONCE_MS
+    })
+    .then(draw)
   line = mine.catch(() => undefined)
   return mine
 }

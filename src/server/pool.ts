@@ -15,7 +15,7 @@ export function pool(): Pool {
       throw new Error('DATABASE_URL is not set; start the program with ./merry')
     globalPool.merryPool = new Pool({
       connectionString,
-      max: 10,
+      max: 16,
       // A database that is away is said to be, before whoever asks gives up.
       connectionTimeoutMillis: 8000,
       // A new connection takes several exchanges, each of which may have to wait for other work.
