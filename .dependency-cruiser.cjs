@@ -13,6 +13,8 @@ const FLOORS = [
   ['catalog'],
   ['notation'],
   ['analysis'],
+  ['claims'],
+  ['words'],
   ['search'],
   ['scramble'],
   ['universal'],

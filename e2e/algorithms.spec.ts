@@ -61,11 +61,11 @@ test('found by touching: refused with the reason, then answered with the fewest 
   const pick = (label: string) =>
     page.getByLabel('The piece', { exact: true }).selectOption({ label })
   const to = (label: string) => page.getByLabel('It goes to').selectOption({ label })
-  await pick('The edge with white and green, at the top front edge')
+  await pick('The white-green edge, at the top front edge')
   await to('the top back edge')
   await page.getByRole('button', { name: 'Find', exact: true }).click()
   await expect(page.getByText(/It takes more: any two of the 12 edges exchanged/)).toBeVisible()
-  await pick('The edge with white and blue, at the top back edge')
+  await pick('The white-blue edge, at the top back edge')
   await to('the bottom front edge')
   await expect(page.getByRole('list', { name: 'Wishes' }).getByRole('listitem')).toHaveCount(2)
   await page.getByRole('button', { name: 'Find', exact: true }).click()

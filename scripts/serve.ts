@@ -19,6 +19,8 @@ const isDevelopment = mode === 'dev'
 const HOST = '127.0.0.1'
 /** Longer than what asks keeps a connection, so that none is closed in the moment in which it is used again. */
 const KEEP_ALIVE_MS = 65_000
+/** Connections that may wait to be taken; beyond them the system refuses without a word. */
+const WAITING = 4096
 /** A process that ends sooner than this after its start is not started again at once. */
 const STEADY_MS = 2000
 
@@ -45,7 +47,7 @@ async function serve(): Promise<void> {
     const upgrade = application.getUpgradeHandler()
     server.on('upgrade', (request, socket, head) => void upgrade(request, socket, head))
   }
-  server.listen(port, HOST)
+  server.listen({ port, host: HOST, backlog: WAITING })
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.once(signal, () => {
       server.close(() => process.exit(0))

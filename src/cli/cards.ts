@@ -1,10 +1,15 @@
 /** The cards of a route as they stand on the bench, stage by stage, for reading from outside. */
+import { CLOCK_WORDS } from '../core/analysis/placeNames'
 import { legendOf, shortTurnWords } from '../core/analysis/turnWords'
 import { owedAt, trailOf } from '../core/coach/standing'
 import { mindOf } from '../core/coach/meetings'
-import type { Route } from '../core/coach/route'
+import { saidOn, type Route, type RouteStep } from '../core/coach/route'
 import type { Puzzle, Turn } from '../core/puzzle/compile'
-import { capital } from '../core/words'
+import { sayCard } from '../core/coach/sayCard'
+import type { Claim } from '../core/claims/claim'
+import type { Scheme } from '../core/puzzle/colours'
+import type { Register } from '../core/words/lexicon'
+import { textOf } from '../core/words/span'
 
 export interface Card {
   /** One line a piece, with its number, where there are several. */
@@ -27,13 +32,20 @@ export interface Card {
   readonly algorithm: string
   /** What is still to be undone once the set-up turns of the card are made, the next first. */
   readonly owed: string
+  /** What the card says, before it is said: each can be checked. */
+  readonly claims: readonly Claim[]
   /** Ids of the pieces that glow, and of the places that are ringed. */
   readonly pieces: readonly string[]
   readonly places: readonly string[]
 }
 
 /** For each stage the cards of its steps. */
-export function cardsOf(puzzle: Puzzle, route: Route): Card[][] {
+export function cardsOf(
+  puzzle: Puzzle,
+  scheme: Scheme,
+  route: Route,
+  register: Register = 'full',
+): Card[][] {
   const trail = trailOf(puzzle, route)
   return route.stages.map((_, stage) =>
     trail.steps.flatMap((step, s): Card[] => {
@@ -41,22 +53,27 @@ export function cardsOf(puzzle: Puzzle, route: Route): Card[][] {
       const first = trail.firstOfStep[s]
       const setUp = step.turns.reduce((last, { role }, i) => (role === 'setup' ? i + 1 : last), 0)
       const names = step.turns.map(({ name }) => name)
+      const words = sayCard(puzzle, scheme, trail, s, register)
       return [
         {
-          lookFor: step.lines
-            ? step.lines.map(({ sentence }, i) => `${i + 1} ${sentence}`).join('\n')
-            : capital(step.lookFor),
-          hold: capital(step.hold),
+          lookFor:
+            words.lines.length > 0
+              ? words.lines.map((line, i) => `${i + 1} ${textOf(line)}`).join('\n')
+              : textOf(words.lookFor),
+          hold: textOf(words.hold),
           turns: step.turns.map((turn) => ({
             ...turn,
             words: shortTurnWords(puzzle, puzzle.turnByName.get(turn.name) as Turn),
           })),
-          legend: legendOf(puzzle, names),
-          ...(step.halfway ? { halfway: step.halfway } : {}),
-          note: mindOf(step),
-          check: capital(step.check),
-          ifNot: step.ifNot ?? '',
-          hints: step.hints,
+          legend: [...legendOf(puzzle, names), ...(words.usesClock ? [CLOCK_WORDS] : [])],
+          ...(step.halfway
+            ? { halfway: { after: step.halfway.after, sentence: textOf(words.halfway) } }
+            : {}),
+          note: mindOf({ ...step, note: textOf(words.note) }),
+          check: textOf(words.check),
+          ifNot: textOf(words.ifNot),
+          hints: { nudge: textOf(words.nudge), pointer: textOf(words.pointer) },
+          claims: claimsOn(step),
           algorithm: step.algorithm.join(' '),
           owed: owedAt(puzzle, trail, first + setUp).join(' '),
           pieces: step.pieces,
@@ -66,6 +83,11 @@ export function cardsOf(puzzle: Puzzle, route: Route): Card[][] {
     }),
   )
 }
+
+const claimsOn = (step: RouteStep): Claim[] =>
+  saidOn(step)
+    .flat()
+    .filter(({ kind }) => kind !== 'text')
 
 /** The same as lines to read. */
 export function writeCards(stage: {

@@ -33,12 +33,13 @@ import { diagnose } from '../core/stuck/diagnose'
 import { remediesFor } from '../core/stuck/remedies'
 import { readStateFile } from '../core/stuck/stateFile'
 import { whyNotServed } from '../core/universal/solve'
-import { plural } from '../core/words'
+import { plural } from '../core/phrases'
 import { slotName } from '../core/analysis/anatomy'
 import { isSolved, start, turnAll, writeState, type State } from '../core/state'
 import { byHeart, plainAim } from '../core/coach/byHeart'
 import { prove } from '../core/coach/prove'
 import { readSchool } from '../core/schools/readSchool'
+import type { Register } from '../core/words/lexicon'
 import { cardsOf, writeCards } from './cards'
 import { Failure, told, Usage } from './failure'
 
@@ -47,7 +48,8 @@ const USAGE = `usage: lantern <command> [options] [--json | --jsonl]
   describe <puzzle>
   scramble <puzzle> [--seed N] [--count K]
   apply <puzzle> "<turns>"
-  solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N) [--steps]
+  solve <puzzle> [--school S] (--scramble "<turns>" | --random K --seed N)
+         [--steps [--register full|brief]]
   schools <puzzle>
   school FILE --puzzle P [--states N]
   effect <puzzle> "<algorithm>"
@@ -71,6 +73,7 @@ const OPTIONS = {
   locked: { type: 'string' },
   state: { type: 'string' },
   steps: { type: 'boolean' },
+  register: { type: 'string' },
   puzzle: { type: 'string' },
   states: { type: 'string' },
   keep: { type: 'string' },
@@ -410,11 +413,14 @@ const COMMANDS: Record<string, Command> = {
     const schoolId = values.school ?? schools[0]?.id
     if (schoolId === undefined) throw new Failure(`${id} has no school: ${why ?? ''}`)
     const school = told(schoolAmong(schools, schoolId))
+    const { register: named = 'full' } = values
+    if (named !== 'full' && named !== 'brief') throw new Usage('--register must be full or brief')
+    const register = values.steps ? named : undefined
     // Tables are built before the clock starts: a plan is timed warm, as it is on the bench.
     for (let seed = 0; seed < WARM_PLANS; seed++)
       told(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, seed))))
     const solves = given(puzzle, values).map(({ seed, text, state }) =>
-      solve(puzzle, school, seed, text, state, values.steps ?? false),
+      solve(puzzle, school, seed, text, state, register),
     )
     printAll(values, solves, ({ scramble: scrambled, solution, turnCount, stages }) =>
       [scrambled, ...stages.flatMap(writeCards), solution, `${turnCount} turns`].join('\n'),
@@ -484,12 +490,12 @@ function solve(
   seed: number | null,
   text: string,
   state: State,
-  withSteps: boolean,
+  steps: Register | undefined,
 ) {
   const began = performance.now()
   const route: Route = told(plan(puzzle, school, state))
   const planMs = Math.round((performance.now() - began) * 1000) / 1000
-  const cards = withSteps ? cardsOf(puzzle, route) : undefined
+  const cards = steps && cardsOf(puzzle, puzzle.definition.colours, route, steps)
   const stages = route.stages.map((stage, s) => ({
     id: stage.id,
     turns: turnsOfStage(stage)

@@ -5,6 +5,7 @@ export const ACTS = [
   { id: 'back', key: 'Shift+ ', does: 'take a turn back' },
   { id: 'step', key: 'Enter', does: 'all turns of this step' },
   { id: 'hint', key: 'h', does: 'a stronger hint' },
+  { id: 'words', key: 'w', does: 'the card in full, or in few words' },
   { id: 'stuck', key: 'g', does: 'stuck: what is this?' },
   { id: 'owed', key: 'o', does: 'what is borrowed, and what is safe' },
   { id: 'swap', key: 'v', does: 'swap the windows' },

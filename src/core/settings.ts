@@ -7,6 +7,10 @@ import { SMALL_MEANINGS, smallOf, type SmallMeaning } from './notation/smallLett
 import type { Hand } from './notation/handCost'
 import { DEFAULT_VOCABULARY, readVocabulary } from './notation/spoken/vocabulary'
 
+/** How cards speak: in full until a case has been met twice, always in full, or always in few words. */
+export const CARD_WORDS = ['learning', 'full', 'brief'] as const
+export type CardWords = (typeof CARD_WORDS)[number]
+
 /** `system`: as the device has it. */
 export type Theme = 'dusk' | 'daylight' | 'system'
 
@@ -24,6 +28,7 @@ export interface Settings {
   /** How long a turn takes on screen. */
   readonly turnMs: number
   readonly hand: Hand
+  readonly cards: CardWords
   /** The key of each act on the bench. */
   readonly keys: Keys
 }
@@ -38,6 +43,7 @@ export const DEFAULT_SETTINGS: Settings = {
   marks: false,
   turnMs: 180,
   hand: 'right',
+  cards: 'learning',
   keys: DEFAULT_KEYS,
 }
 
@@ -111,5 +117,8 @@ export const settingsSchema = object({
     .max(1000, 'A turn takes 0 to 1000 milliseconds.')
     .required(),
   hand: mixed<Hand>().oneOf(['right', 'left']).required(),
+  cards: mixed<CardWords>()
+    .oneOf([...CARD_WORDS])
+    .required(),
   keys: keysSchema,
 }).noUnknown()

@@ -3,7 +3,7 @@ import { IN, NO_PLACE, STRADDLES, type Puzzle, type Turn } from './puzzle/compil
 import { placeNamesOf } from './analysis/placeNames'
 import { fail, ok, type Result } from './result'
 import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
-import { listed as inWordsList, plural } from './words'
+import { listed as inWordsList, plural } from './phrases'
 
 export type State = Uint8Array
 

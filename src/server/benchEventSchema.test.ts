@@ -3,6 +3,7 @@ import { puzzleById } from '../core/catalog'
 import { admit } from '../core/coach/admit'
 import { openBench } from '../core/coach/bench'
 import { plan } from '../core/coach/plan'
+import { asBefore } from '../core/coach/stored.testing'
 import { must } from '../core/result'
 import { schoolsFor } from '../core/schools'
 import { scramble, scrambledState } from '../core/scramble/scramble'
@@ -29,6 +30,39 @@ describe('what a bench may send', () => {
       }
     },
   )
+
+  it('is a route of a page that is older than claims, and none with claims that are not understood', async () => {
+    const puzzle = must(puzzleById('cube-3'))
+    const [school] = schoolsFor('cube-3')
+    const route = must(plan(puzzle, school, scrambledState(puzzle, scramble(puzzle, 9))))
+    const bench = openBench(puzzle, must(readState(puzzle, route.from)))
+    const sent = (event: object) => checked(batchSchema, { after: 0, entries: [{ id: ID, event }] })
+    const old = { kind: 'route', atMs: 0, route: asBefore(route) } as const
+    expect((await sent(old)).ok).toBe(true)
+    expect(must(admit(bench, old)).trail?.steps[0].hold[0].kind).toBe('text')
+    const withHold = (claim: object) => ({
+      ...{ kind: 'route', atMs: 0 },
+      route: {
+        ...route,
+        stages: route.stages.map((stage) => ({
+          ...stage,
+          steps: stage.steps.map((step) => ({ ...step, hold: [claim] })),
+        })),
+      },
+    })
+    for (const claim of [
+      { kind: 'nothing' },
+      { kind: 'pieceAt' },
+      { kind: 'sideHeld', side: 'x' },
+    ]) {
+      const read = await sent(withHold(claim))
+      expect(read.ok).toBe(false)
+      if (!read.ok) expect(read.problem.field).toMatch(/hold\[0\]/)
+    }
+    const stranger = withHold({ kind: 'pieceAt', piece: 'ZZ' })
+    expect((await sent(stranger)).ok).toBe(true)
+    expect(admit(bench, stranger as never).ok).toBe(false)
+  })
 
   it('is not a route without turns that can be read', async () => {
     const read = await checked(batchSchema, {

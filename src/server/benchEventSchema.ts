@@ -1,6 +1,7 @@
 /** What a bench event must look like before it is stored. */
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
 import type { BenchEvent } from '../core/coach/bench'
+import { saidSchema } from '../core/claims/claimSchema'
 import type { Entry } from '../core/coach/rebase'
 import { DIRECTIONS } from '../core/puzzle/directions'
 import type { Bounds } from '../core/plain'
@@ -17,29 +18,24 @@ const atMs = () => number().integer().min(0).max(LONGEST_MS).required()
 const text = (max: number) => string().max(max)
 const turnName = () => text(12).required()
 
+/** Claims; programs that had none sent a sentence. */
+const says = { says: saidSchema(), sentence: text(400) }
+
 const step = object({
   id: text(80).required(),
   kind: text(20).required(),
-  lookFor: text(2000).defined(),
+  lookFor: saidSchema(true),
   lines: array()
-    .of(
-      object({
-        piece: text(20).required(),
-        to: text(20),
-        sentence: text(400).required(),
-      }).noUnknown(),
-    )
+    .of(object({ piece: text(20).required(), to: text(20), ...says }).noUnknown())
     .max(12),
-  hold: text(500).defined(),
-  check: text(1000).defined(),
-  ifNot: text(500),
-  halfway: object({
-    after: number().integer().min(0).max(500).required(),
-    sentence: text(400).required(),
-  })
+  hold: saidSchema(true),
+  check: saidSchema(true),
+  ifNot: saidSchema(),
+  halfway: object({ after: number().integer().min(0).max(500).required(), ...says })
+    .noUnknown()
     .default(undefined)
     .optional(),
-  note: text(2000),
+  note: saidSchema(),
   workSide: text(12),
   reading: text(2000),
   as: array().of(number().integer().min(1).max(7).required()).length(3),
@@ -53,7 +49,9 @@ const step = object({
       }).noUnknown(),
     )
     .max(12),
-  hints: object({ nudge: text(500).defined(), pointer: text(2000).defined() }).required(),
+  hints: object({ nudge: saidSchema(true), pointer: saidSchema(true) })
+    .noUnknown()
+    .required(),
   turns: array()
     .of(
       object({
@@ -75,13 +73,7 @@ const step = object({
   pieces: array().of(text(20).required()).max(400).required(),
   places: array().of(text(20).required()).max(400).required(),
   others: array()
-    .of(
-      object({
-        piece: text(20).required(),
-        first: text(20),
-        sentence: text(300).required(),
-      }).noUnknown(),
-    )
+    .of(object({ piece: text(20).required(), first: text(20), ...says }).noUnknown())
     .max(400)
     .required(),
   frame: number().integer().min(0).max(23).required(),

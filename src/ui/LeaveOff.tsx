@@ -1,4 +1,4 @@
-import { plural } from '@/core/words'
+import { plural } from '@/core/phrases'
 import { Button, LinkButton } from './Button'
 import { Sheet } from './Sheet'
 

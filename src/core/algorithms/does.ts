@@ -11,7 +11,7 @@ import { posed, poseOf } from '../puzzle/view'
 import { ok, type Result } from '../result'
 import { rotate, type Rotation } from '../rotation'
 import { start, turnFreely, type State } from '../state'
-import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../words'
+import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../phrases'
 
 export interface Hop {
   /** Places, by the pieces whose homes they are. */

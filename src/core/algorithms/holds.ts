@@ -1,5 +1,5 @@
 /** A hold of the finished puzzle in words, by its own colours: two sides, or two pieces with their places. */
-import { marksOf, sideName } from '../analysis/who'
+import { marksOf, sideName, who } from '../analysis/who'
 import { hasColouredSides } from '../analysis/sides'
 import type { Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, directionOfLetter, type FaceLetter } from '../puzzle/directions'
@@ -20,6 +20,6 @@ export function holdName(puzzle: Puzzle, hold: Rotation): string {
   }
   const marks = marksOf(puzzle, colours, rotateState(start(puzzle), hold), hold)
   return marks
-    ? marks.join(', ')
+    ? marks.map(({ piece, place }) => `${who(puzzle, colours, piece)} is ${place}`).join(', ')
     : `way ${puzzle.holds.indexOf(hold) + 1} of ${puzzle.holds.length}`
 }

@@ -6,7 +6,7 @@ import { ROTATION_COUNT } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { blockOf, turnFreely, type State } from '../state'
 import { who } from '../analysis/who'
-import { inWords, listed } from '../words'
+import { inWords, listed } from '../phrases'
 
 /** What stops a sequence, with a position from which it does. */
 export interface Stop {

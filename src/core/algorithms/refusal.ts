@@ -5,7 +5,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY } from '../rotation'
 import type { Diagnosis } from '../stuck/diagnose'
 import { handCount, turnedBy } from '../stuck/words'
-import { baseKind, capital, inWords, kindPlural, listed } from '../words'
+import { baseKind, capital, inWords, kindPlural, listed } from '../phrases'
 
 /** In the hold of the finished puzzle. Undefined where turns do it, or may. */
 export function refusalOf(

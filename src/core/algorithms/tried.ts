@@ -4,7 +4,7 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import { ok, type Result } from '../result'
 import { INVERSE, multiply } from '../rotation'
 import { looksHome, turnAll, type State } from '../state'
-import { inWords } from '../words'
+import { inWords } from '../phrases'
 
 export interface Tried {
   readonly state: State

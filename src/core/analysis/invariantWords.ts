@@ -1,6 +1,6 @@
 /** What turns never change, in words: odd and even of exchanges, sums of twists. */
 import type { Puzzle } from '../puzzle/compile'
-import { kindPlural, listed } from '../words'
+import { kindPlural, listed } from '../phrases'
 import { IDENTITY } from '../rotation'
 import { coordinatesFor } from './invariants'
 import type { Orbit } from './orbits'

@@ -1,7 +1,7 @@
 /** The layers of a puzzle, each once, under its shortest name, counted from the side that is nearer. */
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { isWhole } from '../puzzle/mechanism'
-import { listed } from '../words'
+import { listed } from '../phrases'
 
 const known = new WeakMap<Puzzle, readonly number[]>()
 

@@ -8,6 +8,7 @@ import { posed, poseOf } from '../puzzle/view'
 import { must } from '../result'
 import type { Rotation, Vector } from '../rotation'
 import { anyGlued, anySolid, box } from '../testing'
+import { baseKind } from '../phrases'
 import { placeNamesOf } from './placeNames'
 
 const OPPOSED = [
@@ -26,8 +27,15 @@ function at(puzzle: Puzzle, frame: Rotation, home: number): Vector {
 
 /** No two places are called the same, and of two that differ in one word each lies to its side. */
 function expectTrue(puzzle: Puzzle, frame: Rotation): number {
-  const { names, usesClock } = placeNamesOf(puzzle, frame)
+  const { names, points, usesClock } = placeNamesOf(puzzle, frame)
   expect(new Set(names).size).toBe(puzzle.pieces.length)
+  // Where one points says as much, once it is known what is there.
+  const pointed = points.map((point, home) => `${baseKind(puzzle.pieces[home].kind)} ${point}`)
+  expect(new Set(pointed).size).toBe(puzzle.pieces.length)
+  points.forEach((point, home) => {
+    if (point === 'in the middle') return
+    for (const word of point.split(/[ ,]+/)) expect(names[home]).toContain(word)
+  })
   expect(usesClock).toBe(
     names.some((name) => name.includes("o'clock") || name.includes('half past')),
   )

@@ -11,11 +11,13 @@ import { placed, type Piece, type Puzzle } from '../puzzle/compile'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { posed, poseOf, type Pose } from '../puzzle/view'
 import { rotate, type Rotation, type Vector } from '../rotation'
-import { inWords, listed, baseKind } from '../words'
+import { inWords, listed, baseKind } from '../phrases'
 
 export interface PlaceNames {
   /** For each home (index of its piece): 'the top right front corner'. */
   readonly names: readonly string[]
+  /** The same without what is there, where that has been said: 'top, front right'. */
+  readonly points: readonly string[]
   /** Whether hours of the clock are used, so that it must be said how it is read. */
   readonly usesClock: boolean
 }
@@ -56,16 +58,24 @@ function namesIn(puzzle: Puzzle, frame: Rotation): PlaceNames {
   const isLevel = pose.every((row) => row.filter((c) => Math.abs(c) > 1e-6).length === 1)
   const spots = spotsIn(puzzle, frame, pose, isLevel)
   const names = new Array<string>(puzzle.pieces.length).fill('')
+  const points = new Array<string>(puzzle.pieces.length).fill('')
   let usesClock = false
   const groups = grouped(spots, ({ noun, cube, sides, face }) =>
     [noun, cube, face?.letter ?? '', ...sides.map(({ letter }) => letter)].join('|'),
   )
   for (const group of groups) {
     const told = isLevel ? byDirections(group) : byRings(group)
-    usesClock ||= told.some((name) => name.includes("o'clock"))
-    group.forEach(({ piece }, i) => (names[piece] = told[i]))
+    usesClock ||= told.some(({ name }) => name.includes("o'clock"))
+    group.forEach(({ piece }, i) => {
+      names[piece] = told[i].name
+      points[piece] = told[i].point
+    })
   }
-  return { names: numberedWhereEqual(names, spots), usesClock }
+  return {
+    names: numberedWhereEqual(names, spots, (name) => name),
+    points: numberedWhereEqual(points, spots, (point, { noun }) => `${noun} ${point}`),
+    usesClock,
+  }
 }
 
 function spotsIn(puzzle: Puzzle, frame: Rotation, pose: Pose, isLevel: boolean): Spot[] {
@@ -137,11 +147,36 @@ const SAID = ['U', 'D', 'R', 'L', 'F', 'B']
 const inOrder = (sides: readonly Direction[]): Direction[] =>
   [...sides].sort((a, b) => SAID.indexOf(a.letter) - SAID.indexOf(b.letter))
 
-function byDirections(group: readonly Spot[]): string[] {
+/** A place as it is called, and as one points at it. */
+interface Told {
+  readonly name: string
+  readonly point: string
+}
+
+/** 'top, front right', 'bottom back', 'left': height first, then depth, then side. */
+function pointedAt(sides: readonly Direction[]): string {
+  const words = DIRECTIONS.filter((side) => sides.includes(side)).map(({ adjective }) => adjective)
+  return words.length > 2 ? `${words[0]}, ${words.slice(1).join(' ')}` : words.join(' ')
+}
+
+/** Parts of a point, from the large to the small; what is in the middle of all says so. */
+const pointOf = (...parts: readonly string[]): string =>
+  parts.filter(Boolean).join(', ') || 'in the middle'
+
+const withoutOf = (text: string): string => text.replace(/^ of the /, '')
+
+function byDirections(group: readonly Spot[]): Told[] {
   const [{ noun, sides, face }] = group
   const cube = (face ? ` of the ${face.adjective} face` : '') + group[0].cube
   const what = [...inOrder(sides).map(({ adjective }) => adjective), noun].join(' ')
-  if (group.length === 1) return [`the ${sides.length === 0 ? 'inner ' : ''}${what}${cube}`]
+  const around = [withoutOf(group[0].cube), face ? `${face.adjective} face` : '', pointedAt(sides)]
+  if (group.length === 1)
+    return [
+      {
+        name: `the ${sides.length === 0 ? 'inner ' : ''}${what}${cube}`,
+        point: pointOf(...around),
+      },
+    ]
   const whole = `${inWords(group.length)} ${what}s${cube}`
   const all = group.map(({ at }) => at)
   const axes = AXES.filter(({ axis }) => levelsOf(all, axis).length > 1)
@@ -155,7 +190,11 @@ function byDirections(group: readonly Spot[]): string[] {
     const first = [...short.map(({ adjective }) => adjective), 'one'].filter(Boolean).join(' ')
     const isMiddle = short.length > 0 && short.every(({ adjective }) => adjective === '')
     const second = long.map(({ counted }) => counted)
-    return `the ${isMiddle ? 'middle ' : ''}${first}${second.length > 0 ? `, ${listed(second)},` : ''} of the ${whole}`
+    const among = [...short.map(({ adjective }) => adjective)].filter(Boolean).join(' ')
+    return {
+      name: `the ${isMiddle ? 'middle ' : ''}${first}${second.length > 0 ? `, ${listed(second)},` : ''} of the ${whole}`,
+      point: pointOf(...around, isMiddle ? 'middle' : among, listed(second)),
+    }
   })
 }
 
@@ -209,14 +248,21 @@ const RINGS: readonly (readonly string[])[] = [
 ]
 
 /** A group in rings about the upright axis, the highest first. */
-function byRings(group: readonly Spot[]): string[] {
+function byRings(group: readonly Spot[]): Told[] {
   const [{ noun, cube }] = group
   const all = group.map(({ at }) => at)
   return group.map(({ at }) => {
     const { height, side, hour } = ringOf(at, all)
     const counted = height.startsWith('ring') ? ` of ${height}` : ''
     const words = [counted === '' ? height : '', side, noun].filter(Boolean).join(' ')
-    return `the ${words}${cube}${counted}${hour}`
+    return {
+      name: `the ${words}${cube}${counted}${hour}`,
+      point: pointOf(
+        withoutOf(cube),
+        [height, side].filter(Boolean).join(' '),
+        hour.replace(/^ at /, ''),
+      ),
+    }
   })
 }
 
@@ -279,10 +325,15 @@ function hourWords(at: Vector): string {
 }
 
 /** What two places share is told apart by counting outward, which is the last resort. */
-function numberedWhereEqual(names: readonly string[], spots: readonly Spot[]): string[] {
+function numberedWhereEqual(
+  names: readonly string[],
+  spots: readonly Spot[],
+  key: (name: string, spot: Spot) => string,
+): string[] {
   const distance = (p: number) => length(spots[p].at)
+  const keys = names.map((name, p) => key(name, spots[p]))
   return names.map((name, p) => {
-    const same = names.flatMap((other, q) => (other === name ? [q] : []))
+    const same = keys.flatMap((other, q) => (other === keys[p] ? [q] : []))
     if (same.length === 1) return name
     const order = [...same].sort((a, b) => distance(b) - distance(a) || a - b)
     return `${name}, ${ORDINALS[order.indexOf(p)] ?? order.indexOf(p) + 1} of ${order.length} from outside`

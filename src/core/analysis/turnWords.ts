@@ -9,7 +9,7 @@ import { inSlab, isWhole, type Grip } from '../puzzle/mechanism'
 import { poseOf, posed } from '../puzzle/view'
 import type { Vector } from '../rotation'
 import type { Hand } from '../notation/handCost'
-import { capital, inWords, listed } from '../words'
+import { capital, inWords, listed } from '../phrases'
 import { ORDINALS, cubeWords, ringWords } from './placeNames'
 
 export interface TurnWords {

@@ -1,15 +1,14 @@
 /** How a piece is told from the others, and by which two of them a hold is known again. */
-import { coloursOf } from './anatomy'
 import { placeNamesOf } from './placeNames'
 import { average, dot, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import { placed, type Puzzle } from '../puzzle/compile'
 import { posed, poseOf } from '../puzzle/view'
-import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { directionOfName, DIRECTIONS, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
 import { hasColouredSides, piecesShowing, turnSide } from './sides'
 import { looksHome, type State } from '../state'
-import { baseKind, capital, inWords, listed, shortKind } from '../words'
+import { baseKind, inWords, listed, shortKind } from '../phrases'
 
 /** More colours of one piece are not listed: they do not help to find it. */
 const MOST_COLOURS = 3
@@ -23,12 +22,11 @@ function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
   const found = schemes.get(scheme)
   if (found) return found
   const called = (p: number, kind: string) => {
-    const { faces } = puzzle.pieces[p]
-    if (faces.length === 1) return `the ${coloursOf(puzzle, scheme, p)} ${kind}`
-    const names = [...new Set(faces.map(({ colour }) => colourIn(scheme, colour).name))]
+    const names = puzzle.pieces[p].faces.map(({ colour }) => colourIn(scheme, colour).name)
+    if (names.length === 0) return `the ${kind} without a colour`
     return names.length > MOST_COLOURS
-      ? `the ${inWords(faces.length)}-faced ${kind} with ${listed(names.slice(0, MOST_COLOURS))}`
-      : `the ${kind} with ${coloursOf(puzzle, scheme, p)}`
+      ? `the ${inWords(names.length)}-faced ${[...new Set(names)].slice(0, MOST_COLOURS).join('-')} ${kind}`
+      : `the ${names.join('-')} ${kind}`
   }
   const plainest = puzzle.pieces.map(({ kind }, p) => called(p, baseKind(kind)))
   // Size is told only where it tells one from another.
@@ -48,9 +46,38 @@ function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
   return words
 }
 
-/** 'the corner with white, red and green', 'the white centre' */
+/** 'the white-red-green corner', 'the white centre' */
 export const who = (puzzle: Puzzle, scheme: Scheme, piece: number): string =>
   wordsIn(puzzle, scheme)[piece]
+
+/** By which colours alone each piece is known, in one scheme. */
+const byColours = new WeakMap<Puzzle, Map<Scheme, readonly (string | undefined)[]>>()
+
+/**
+ * The colours of a piece, where they say which kind it is too: 'white-red-green'; undefined where they do not. What
+ * has one colour is never called by it alone.
+ */
+export function coloursAlone(puzzle: Puzzle, scheme: Scheme, piece: number): string | undefined {
+  const schemes = byColours.get(puzzle) ?? new Map<Scheme, readonly (string | undefined)[]>()
+  byColours.set(puzzle, schemes)
+  const found = schemes.get(scheme)
+  if (found) return found[piece]
+  const joined = puzzle.pieces.map(({ faces }) =>
+    faces.map(({ colour }) => colourIn(scheme, colour).name).join('-'),
+  )
+  const set = (text: string) => text.split('-').sort().join('-')
+  const words = wordsIn(puzzle, scheme)
+  const alone = joined.map((colours, p) => {
+    const { faces } = puzzle.pieces[p]
+    const isTold =
+      faces.length > 1 &&
+      faces.length <= MOST_COLOURS &&
+      joined.every((other, q) => set(other) !== set(colours) || words[q] === words[p])
+    return isTold ? colours : undefined
+  })
+  schemes.set(scheme, alone)
+  return alone[piece]
+}
 
 /** What a side is called: by its colour, else by the piece in its middle, else by where it is when finished. */
 export function sideName(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
@@ -63,23 +90,35 @@ export function sideName(puzzle: Puzzle, scheme: Scheme, side: Direction): strin
 const LEANS = 0.35
 
 /** 'white up and to the right': where the faces of a placement look, a few of them, in the picture, as nearly as words can say. */
-export function leaningWords(
+export const leaningWords = (
   puzzle: Puzzle,
   scheme: Scheme,
   piece: number,
   rotation: Rotation,
-): string {
-  const pose = poseOf(puzzle.definition)
-  return puzzle.pieces[piece].faces
-    .slice(0, MOST_COLOURS)
-    .map(({ colour, normal }) => {
-      const shown = posed(pose, unit(rotate(rotation, normal)))
-      const told = DIRECTIONS.filter(({ vector }) => dot(vector, shown) > LEANS)
-        .sort((a, b) => dot(b.vector, shown) - dot(a.vector, shown))
-        .map(({ toward }) => toward)
-      return `${colourIn(scheme, colour).name} ${listed(told)}`
-    })
+): string =>
+  looksOf(puzzle, piece, rotation)
+    .map(
+      ({ colour, toward }) =>
+        `${colourIn(scheme, colour).name} ${listed(toward.map((name) => directionOfName(name).toward))}`,
+    )
     .join(', ')
+
+/** Which way a face looks, by the id of its colour: the nearest of the six directions first. */
+export interface Look {
+  readonly colour: string
+  readonly toward: readonly Direction['name'][]
+}
+
+/** The same without words. */
+export function looksOf(puzzle: Puzzle, piece: number, rotation: Rotation): Look[] {
+  const pose = poseOf(puzzle.definition)
+  return puzzle.pieces[piece].faces.slice(0, MOST_COLOURS).map(({ colour, normal }) => {
+    const shown = posed(pose, unit(rotate(rotation, normal)))
+    const toward = DIRECTIONS.filter(({ vector }) => dot(vector, shown) > LEANS)
+      .sort((a, b) => dot(b.vector, shown) - dot(a.vector, shown))
+      .map(({ name }) => name)
+    return { colour, toward }
+  })
 }
 
 /** Whether no other piece is called the same. */
@@ -128,8 +167,13 @@ const EYE: Vector = [0.8, 1, 1.1]
 
 export interface Mark {
   readonly piece: number
+  /** The home whose place it is. */
+  readonly home: number
   readonly place: string
 }
+
+export const markClaim = ({ pieces }: Puzzle, { piece, home }: Mark) =>
+  ({ kind: 'pieceAt', piece: pieces[piece].id, place: pieces[home].id }) as const
 
 /**
  * Pieces that are told apart from all others by their words, with their places: what never leaves its place
@@ -144,50 +188,48 @@ export function marksIn(
   const pose = poseOf(puzzle.definition)
   const back = INVERSE[frame]
   const told = puzzle.pieces.flatMap(({ faces, cells, core }, p) => {
-    const place = whereNow(puzzle, frame, p, state[p])
-    if (faces.length === 0 || place === undefined || !isUnmistakable(puzzle, scheme, p)) return []
+    const home = homeFilled(puzzle, frame, p, state[p])
+    if (faces.length === 0 || home === undefined || !isUnmistakable(puzzle, scheme, p)) return []
     const at = posed(pose, average(cells.map((cell) => placed(puzzle.cores[core], state[p], cell))))
     const eye = EYE[0] * at[0] + EYE[1] * at[1] + EYE[2] * at[2]
     const isHome = looksHome(puzzle, p, multiply(back, state[p]))
-    const isAnchor = homeFilled(puzzle, frame, p, state[p]) === p && isMiddle(puzzle, p)
-    return [{ piece: p, place, rank: (isHome ? 100 : 0) + (isAnchor ? 200 : 0) + eye }]
+    const isAnchor = home === p && isMiddle(puzzle, p)
+    const place = placeNamesOf(puzzle, frame).names[home]
+    return [{ piece: p, home, place, rank: (isHome ? 100 : 0) + (isAnchor ? 200 : 0) + eye }]
   })
   return told.sort((a, b) => b.rank - a.rank)
 }
 
-/** Two pieces whose places fix the hold, as sentences; undefined if no two do. */
+/** Two pieces whose places fix the hold; undefined if no two do. */
 export function marksOf(
   puzzle: Puzzle,
   scheme: Scheme,
   state: State,
   frame: Rotation,
-): readonly [string, string] | undefined {
+): readonly [Mark, Mark] | undefined {
   const best = marksIn(puzzle, scheme, state, frame)
-  const sentence = ({ piece, place }: Mark) => `${who(puzzle, scheme, piece)} is ${place}`
   for (const [i, second] of best.entries())
     for (const first of best.slice(0, i))
-      if (fixHold(puzzle, state, first.piece, second.piece))
-        return [sentence(first), sentence(second)]
+      if (fixHold(puzzle, state, first.piece, second.piece)) return [first, second]
   return undefined
 }
 
-/** A piece whose place, once a side is held where it is, fixes the hold, as a sentence; undefined if none does. */
+/** A piece whose place, once a side is held where it is, fixes the hold; undefined if none does. */
 export function markBeside(
   puzzle: Puzzle,
   scheme: Scheme,
   state: State,
   frame: Rotation,
   held: Direction,
-): string | undefined {
+): Mark | undefined {
   const round = puzzle.holds.filter((hold) => hold !== 0 && turnSide(puzzle, hold, held) === held)
-  const best = marksIn(puzzle, scheme, state, frame).find(({ piece }) =>
+  return marksIn(puzzle, scheme, state, frame).find(({ piece }) =>
     round.every(
       (hold) =>
         puzzle.slot[24 * piece + multiply(hold, state[piece])] !==
         puzzle.slot[24 * piece + state[piece]],
     ),
   )
-  return best && `${who(puzzle, scheme, best.piece)} is ${best.place}`
 }
 
 /** Whether no other hold leaves both pieces in the places that they fill. */
@@ -195,15 +237,4 @@ function fixHold(puzzle: Puzzle, state: State, a: number, b: number): boolean {
   const stays = (p: number, hold: Rotation) =>
     puzzle.slot[24 * p + multiply(hold, state[p])] === puzzle.slot[24 * p + state[p]]
   return puzzle.holds.every((hold) => hold === 0 || !stays(a, hold) || !stays(b, hold))
-}
-
-/** 'the white centre is the top centre. The green centre is the front centre' */
-export function holdMarks(
-  puzzle: Puzzle,
-  scheme: Scheme,
-  state: State,
-  frame: Rotation,
-): string | undefined {
-  const marks = marksOf(puzzle, scheme, state, frame)
-  return marks && `${marks[0]}. ${capital(marks[1])}`
 }

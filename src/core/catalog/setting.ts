@@ -1,7 +1,7 @@
 /** One shipped file stands for a puzzle in all its settings: `circle-3--front-left`, `circle-3--none`. */
 import type { PuzzleDefinition } from '../puzzle/definition'
 import { DIRECTIONS, directionOfName, type FaceName } from '../puzzle/directions'
-import { capital, listed } from '../words'
+import { capital, listed } from '../phrases'
 
 const NONE = 'none'
 const BEFORE = '--'

@@ -12,7 +12,9 @@ import { workOf } from '../universal/orbitsAtWork'
 import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
 import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
 import { namingOf } from './naming'
-import { turnsOfRoute, stepsOf, type Route } from './route'
+import { joinedAs } from '../analysis/joined'
+import { namesIn } from '../claims/claim'
+import { inClaims, saidOn, stepsOf, turnsOfRoute, type Route } from './route'
 
 /** A bench that was taken up from a snapshot does not know the turns before it: `beyond`. */
 const BEYOND = fail('beyond', 'The turn before is not known here: the bench is to be opened whole.')
@@ -94,12 +96,18 @@ function schoolMisfit(puzzle: Puzzle, route: Route): string | undefined {
 
 function namesMisfit(puzzle: Puzzle, route: Route): string | undefined {
   const ids = new Set(puzzle.pieces.map(({ id }) => id))
-  for (const { pieces, places, others } of stepsOf(route)) {
-    const stranger = [...pieces, ...places, ...others.map(({ piece }) => piece)].find(
-      (id) => !ids.has(id),
-    )
-    if (stranger !== undefined)
-      return 'The plan speaks of a piece or a place that this puzzle does not have.'
+  for (const step of stepsOf(inClaims(route))) {
+    const { pieces, places, others, as } = step
+    // Of a smaller box it is told with the names of that one.
+    const told = as ? joinedAs(puzzle, as)?.small : puzzle
+    const toldIds = new Set(told?.pieces.map(({ id }) => id))
+    const isKnown =
+      [...pieces, ...places, ...others.map(({ piece }) => piece)].every((id) => ids.has(id)) &&
+      saidOn(step)
+        .flat()
+        .flatMap(namesIn)
+        .every((id) => toldIds.has(id))
+    if (!isKnown) return 'The plan speaks of a piece or a place that this puzzle does not have.'
   }
   return undefined
 }

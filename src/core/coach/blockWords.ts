@@ -1,7 +1,7 @@
 /** The words of steps by which a block grows in a cap. */
 import { growthsIn } from '../analysis/caps'
 import { directionOfName } from '../puzzle/directions'
-import { capital, plural } from '../words'
+import { capital, plural } from '../phrases'
 import type { Aim } from './aim'
 import { blockStory } from './blockStory'
 import { commutatorWords } from './commutatorWords'

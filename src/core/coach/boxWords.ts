@@ -2,18 +2,19 @@
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { reachOf } from '../analysis/placements'
 import { who } from '../analysis/who'
+import { lies } from '../claims/isTrue'
 import { colourIn } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import { directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import { looksHome, type State } from '../state'
-import { baseKind, capital, facingWords, inWords, kindPlural, plural, sidesShown } from '../words'
+import { baseKind, capital, facingWords, inWords, kindPlural, plural, sidesShown } from '../phrases'
 import type { Aim } from './aim'
 import {
   holdOfScene,
   ids,
   linesOf,
-  placeIn,
+  pieceAt,
   statusWords,
   type PieceScene,
   type PieceWords,
@@ -48,11 +49,10 @@ export function swapWords(scene: PieceScene, aim: Swap): PieceWords {
     ...(isTold ? { lines } : {}),
     hold: holdOfScene(scene),
     check: `${statusAt(scene, end, endFrame)}.`,
-    ifNot: `Take the turns back, the last first, and look again how the ${noun} lie.`,
     ...(note ? { note } : {}),
     hints: {
       nudge: `Look at the ${inWords(aim.pieces.length)} ${noun} of the stage: which are right?`,
-      pointer: isTold ? lines[0].sentence : `${capital(now)}.`,
+      pointer: isTold ? lines[0].says : `${capital(now)}.`,
     },
     algorithm: aim.sequence,
     pieces: isTold ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
@@ -86,15 +86,22 @@ const rightAt = (scene: PieceScene, state: State, frame: Rotation): number =>
 
 /** Pieces that come home by the step. */
 function arrivalsOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
-  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const { puzzle, state, frame, end, endFrame } = scene
   const isHome = (of: State, hold: Rotation, p: number) =>
     looksHome(puzzle, p, multiply(INVERSE[hold], of[p]))
   const come = pieces.filter((p) => !isHome(state, frame, p) && isHome(end, endFrame, p))
-  return come.map((p) => ({
-    piece: puzzle.pieces[p].id,
-    to: puzzle.pieces[puzzle.place[24 * p + multiply(INVERSE[endFrame], end[p])]].id,
-    sentence: `${capital(who(puzzle, scheme, p))} is ${placeIn(scene, frame, state, p)}. It goes to ${placeIn(scene, endFrame, end, p)}, where it belongs.`,
-  }))
+  return come.map((p) => {
+    const piece = puzzle.pieces[p].id
+    const place = puzzle.pieces[puzzle.place[24 * p + multiply(INVERSE[endFrame], end[p])]].id
+    return {
+      piece,
+      to: place,
+      says: [
+        pieceAt(puzzle, frame, state, p),
+        { kind: 'goesTo', piece, place, lies: lies(puzzle, { state: end, frame: endFrame }, p) },
+      ],
+    }
+  })
 }
 
 /** Where two corners change places: the other two of the layer, if they show one colour to the side that they share. */

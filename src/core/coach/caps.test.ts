@@ -12,6 +12,7 @@ import { start, turnAll, turnFreely } from '../state'
 import { capped, drawn } from '../testing'
 import { plan } from './plan'
 import { stepsOf } from './route'
+import { retold, sentencesIn } from './readStep.testing'
 import { steadyTurns } from './techniques/commutatorKit'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
@@ -104,7 +105,7 @@ describe('caps by blocks', () => {
     const steps = [1, 2, 3, 4, 5, 6].flatMap((seed) =>
       stepsOf(must(plan(plus, school, drawn(plus, seed)))),
     )
-    const blocks = steps.filter(({ note }) => note?.includes('go as one block'))
+    const blocks = steps.filter(({ note }) => sentencesIn(note ?? []).includes('go as one block'))
     expect(blocks.length).toBeGreaterThan(0)
     for (const { lines } of blocks) expect(lines?.length).toBeGreaterThan(1)
   })
@@ -114,7 +115,7 @@ describe('caps by blocks', () => {
     const routes = [1, 2, 3, 4, 5, 6].map((seed) => must(plan(plus, school, drawn(plus, seed))))
     const steps = routes.flatMap(stepsOf).filter(({ kind }) => kind === 'blocks')
     const told = (text: string) =>
-      steps.filter(({ note = '', check }) => `${note} ${check}`.includes(text))
+      steps.filter(({ note = [], check }) => sentencesIn([...note, ...check]).includes(text))
     for (const text of [
       'a corner with its edge among them',
       'a block of two by two among them',
@@ -130,7 +131,7 @@ describe('caps by blocks', () => {
           ...stage,
           steps: stage.steps.map((step) => ({
             ...step,
-            ...(step[field] === undefined ? {} : { [field]: step[field]?.replace(from, to) }),
+            ...(step[field] === undefined ? {} : { [field]: retold(step[field], from, to) }),
           })),
         }))
         return JSON.stringify(stages) === JSON.stringify(route.stages) ? [] : [{ ...route, stages }]
@@ -160,7 +161,7 @@ describe('caps by blocks', () => {
   it('says of the last cap how its pieces change places', () => {
     const school = taughtOn(plus)
     const routes = Array.from({ length: 8 }, (_, i) => must(plan(plus, school, drawn(plus, i + 1))))
-    const notes = routes.flatMap(stepsOf).map(({ note = '' }) => note)
+    const notes = routes.flatMap(stepsOf).map(({ note = [] }) => sentencesIn(note))
     const two = notes.filter((note) => note.includes('Just two are to be exchanged, '))
     expect(two.length).toBeGreaterThan(0)
     expect(notes.some((note) => note.includes('Just three go round.'))).toBe(true)
@@ -172,9 +173,11 @@ describe('caps by blocks', () => {
           ...step,
           ...(step.note
             ? {
-                note: step.note
-                  .replace('side by side', 'across from each other')
-                  .replace('Just three go round', 'Two and two are to be exchanged'),
+                note: retold(
+                  retold(step.note, /side by side/, 'across from each other'),
+                  /Just three go round/,
+                  'Two and two are to be exchanged',
+                ),
               }
             : {}),
         })),

@@ -2,17 +2,18 @@
 import { areNeighbours, capMeant } from '../analysis/caps'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { circlesInOrder, isLocked } from '../analysis/circles'
-import { homeFilled, sideName, who } from '../analysis/who'
+import { homeFilled, sideName } from '../analysis/who'
 import { average, dot, subtract } from '../geometry/vector'
 import { rotate, type Rotation, type Vector } from '../rotation'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
 import type { Stage } from '../schools/school'
-import { capital, inWords, kindPlural, plural } from '../words'
+import { capital, inWords, kindPlural, plural } from '../phrases'
 import type { Aim } from './aim'
 import { isFilled } from './goal'
-import { holdOfScene, MISTURNED, placeIn, type PieceScene, type PieceWords } from './pieceWords'
+import { lies } from '../claims/isTrue'
+import { holdOfScene, pieceAt, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine } from './route'
 
 type Commutator = Extract<Aim, { kind: 'commutator' }>
@@ -20,7 +21,10 @@ type Commutator = Extract<Aim, { kind: 'commutator' }>
 /** So many lines a card has at most. */
 const MOST_LINES = 3
 
-export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): PieceWords {
+export function commutatorWords(
+  scene: PieceScene,
+  { of, parts }: Commutator,
+): PieceWords & { readonly check: string; readonly note?: string } {
   const { puzzle, state, frame, end, endFrame } = scene
   const come = of.filter(
     (home) => !isFilled(puzzle, state, home, frame) && isFilled(puzzle, end, home, endFrame),
@@ -38,17 +42,15 @@ export function commutatorWords(scene: PieceScene, { of, parts }: Commutator): P
     ...(isBlock(scene, come) ? ['They lie as they belong already, and go as one block.'] : []),
     ...(parts ? [partsWords(parts)] : []),
   ].join(' ')
-  const told = lines.map(({ sentence }) => sentence).join(' ')
   return {
-    lookFor: `${plural(come.length, noun)} that ${come.length > 1 ? 'come' : 'comes'} home: ${told}`,
+    lookFor: `${plural(come.length, noun)} that ${come.length > 1 ? 'come' : 'comes'} home.`,
     lines,
     hold: holdOfScene(scene),
     check: `${countWords(right, of.length, kindPlural(noun), sideOf(scene))}.`,
-    ifNot: MISTURNED,
     ...(note === '' ? {} : { note }),
     hints: {
       nudge: `Look for ${kindPlural(noun)} that belong ${ownerWords(sideOf(scene), 'to')}.`,
-      pointer: lines[0].sentence,
+      pointer: lines[0].says,
     },
     pieces: lines.map(({ piece }) => piece),
     places: lines.flatMap(({ to }) => (to === undefined ? [] : [to])),
@@ -112,15 +114,20 @@ const fillerOf = ({ puzzle, end, endFrame }: PieceScene, home: number): number =
   [...end].findIndex((r, p) => homeFilled(puzzle, endFrame, p, r) === home)
 
 function lineTo(scene: PieceScene, home: number): RouteLine {
-  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const { puzzle, state, frame, end, endFrame } = scene
   const piece = fillerOf(scene, home)
-  const from = placeIn(scene, frame, state, piece)
-  const to = placeIn(scene, endFrame, end, piece)
-  const goes = from === to ? 'It is turned there' : `It goes to ${to}`
+  const [{ id }, { id: place }] = [puzzle.pieces[piece], puzzle.pieces[home]]
+  const isThere = homeFilled(puzzle, frame, piece, state[piece]) === home
+  const how = lies(puzzle, { state: end, frame: endFrame }, piece)
   return {
-    piece: puzzle.pieces[piece].id,
-    to: puzzle.pieces[home].id,
-    sentence: `${capital(who(puzzle, scheme, piece))} is ${from}. ${goes}, where it belongs.`,
+    piece: id,
+    to: place,
+    says: [
+      pieceAt(puzzle, frame, state, piece),
+      isThere
+        ? { kind: 'turnsThere', piece: id, lies: how }
+        : { kind: 'goesTo', piece: id, place, lies: how },
+    ],
   }
 }
 

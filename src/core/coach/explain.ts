@@ -16,12 +16,17 @@ import { joinWords, remedyWords } from './joinWords'
 import {
   bringWords,
   evenWords,
+  goesTo,
+  holdBy,
   holdByMarks,
   knownWords,
+  pieceAt,
   seriesWords,
+  shows,
   spinWords,
+  takenOut,
 } from './pieceWords'
-import type { RouteStep } from './route'
+import { asClaims, type RouteStep, type StepDraft } from './route'
 import {
   alignInSolid,
   caseInSolid,
@@ -33,7 +38,8 @@ import {
 } from './solidWords'
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides } from '../analysis/sides'
-import { markBeside, sideName, whereNow, who } from '../analysis/who'
+import { asSaid, type Claim, type Said } from '../claims/claim'
+import { markBeside, markClaim, sideName, whereNow, who } from '../analysis/who'
 import {
   baseKind,
   capital,
@@ -50,7 +56,7 @@ import {
   sidesShown,
   times,
   whereIs,
-} from '../words'
+} from '../phrases'
 import { after, held, type PlannedStep } from './workpiece'
 
 export interface StepToExplain {
@@ -75,11 +81,20 @@ interface Scene extends StepToExplain {
   readonly endFrame: Rotation
 }
 
-type Words = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints' | 'note'> &
+type Words = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
   Partial<
     Pick<
-      RouteStep,
-      'hold' | 'lines' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'
+      StepDraft,
+      | 'ifNot'
+      | 'note'
+      | 'hold'
+      | 'lines'
+      | 'runs'
+      | 'algorithm'
+      | 'pieces'
+      | 'places'
+      | 'others'
+      | 'caseIndex'
     >
   >
 
@@ -97,7 +112,11 @@ export function explainStep(given: StepToExplain): RouteStep {
     ...(run === undefined ? {} : { run }),
   }))
   // The turns with which its stage was entered come first.
-  if (step.aim.kind === 'given') return { ...step.aim.step, id, turns: written, frame: step.frame }
+  if (step.aim.kind === 'given') {
+    const by = { kind: 'holdBy', turns: opening.map(({ name }) => name) } as const
+    const hold = step.aim.step.hold.map((claim) => (claim.kind === 'holdBy' ? by : claim))
+    return { ...step.aim.step, id, hold, turns: written, frame: step.frame }
+  }
   const scene: Scene = {
     ...given,
     step,
@@ -109,7 +128,7 @@ export function explainStep(given: StepToExplain): RouteStep {
   }
   const words = wordsFor(scene)
   const lit = (words.pieces ?? []).map((name) => puzzle.pieces.findIndex((p) => p.id === name))
-  return {
+  return asClaims({
     id,
     kind: step.aim.kind,
     hold: holdWords(scene),
@@ -118,10 +137,10 @@ export function explainStep(given: StepToExplain): RouteStep {
     places: [],
     others: [],
     ...words,
-    halfway: halfwayOf(puzzle, given.scheme, step.before, step.frame, turns, lit),
+    halfway: halfwayOf(puzzle, step.before, step.frame, turns, lit),
     turns: written,
     frame: step.frame,
-  }
+  })
 }
 
 /** `{base}`, `{last}`, `{circle}` and `{cap}` in a school's sentences. */
@@ -185,19 +204,19 @@ function wordsFor(scene: Scene): Words {
  * Where the first colour is, and a second one where some finished piece shows it there; else a piece and
  * its place.
  */
-function holdWords(scene: Scene): string {
+function holdWords(scene: Scene): Said {
   const { puzzle, scheme, base, state, frame } = scene
   if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const side = turnDirection(frame, base)
-  const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
+  const first: Said = [...holdBy(scene), { kind: 'sideHeld', side: base.name, at: side.name }]
   const second = directionOfLetter(side.letter === 'U' || side.letter === 'D' ? 'F' : 'U')
   const isSeen = piecesOfSide(puzzle, sideAt(frame, second)).some((p) =>
     looksHome(puzzle, p, multiply(INVERSE[frame], state[p])),
   )
   if (isSeen && isWholeStage(scene))
-    return `${first}, ${colourOf(puzzle, scheme, sideAt(frame, second))} ${heldWords(second)}`
+    return [...first, { kind: 'sideHeld', side: sideAt(frame, second).name, at: second.name }]
   const mark = markBeside(puzzle, scheme, state, frame, side)
-  return mark ? `${first}; ${mark}` : first
+  return mark ? [...first, markClaim(puzzle, mark)] : first
 }
 
 /** Whether pieces of the first layer are home, so that its sides tell which way it is held. */
@@ -206,9 +225,6 @@ function isWholeStage({ puzzle, stage, base, step, state, frame }: Scene): boole
     return stage.goal.some(({ must }) => must === 'home')
   return piecesOfSide(puzzle, base).every((p) => state[p] === frame)
 }
-
-const MISTURNED =
-  'A turn went another way. Take the turns back, the last first, and make them again.'
 
 const ids = (puzzle: Puzzle, pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
 
@@ -257,9 +273,12 @@ function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words
   const kind = puzzle.pieces[aim.piece].kind
   const note = aim.runs > 0 ? triggerNote(scene, aim) : undefined
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, state, aim.piece)}; ${lookWords(puzzle, scheme, state, aim.piece, base)}.`,
+    lookFor: [
+      pieceAt(puzzle, frame, state, aim.piece),
+      goesTo(scene, aim.piece),
+      showsFirst(scene, aim.piece),
+    ],
     check: insertCheck(scene, aim),
-    ifNot: `Take the turns back, the last first, and look again which way its ${colourOf(puzzle, scheme, base)} looked.`,
     note:
       [note, wrongButRightColour(scene, aim, state, frame)].filter(Boolean).join(' ') || undefined,
     hints: {
@@ -272,8 +291,23 @@ function insertWords(scene: Scene, aim: Extract<Aim, { kind: 'insert' }>): Words
     places: ids(puzzle, [placeOf(puzzle, end, aim.piece)]),
     others: aim.others.map(({ piece: other, turns }) => ({
       piece: puzzle.pieces[other].id,
-      sentence: `${capital(pieceWords(puzzle, scheme, other, base))}: ${turns} ${turns === 1 ? 'turn' : 'turns'}.`,
+      says: asSaid(
+        `${capital(pieceWords(puzzle, scheme, other, base))}: ${turns} ${turns === 1 ? 'turn' : 'turns'}.`,
+      ),
     })),
+  }
+}
+
+/** Which way its faces look, that of the base before the others. */
+function showsFirst(scene: Scene, piece: number): Claim {
+  const { puzzle, base } = scene
+  const told = shows(scene, piece)
+  if (told.kind !== 'shows') return told
+  const first = puzzle.definition.faces[base.name]
+  const isFirst = ({ colour }: { colour: string }) => colour === first
+  return {
+    ...told,
+    looks: [...told.looks.filter(isFirst), ...told.looks.filter((look) => !isFirst(look))],
   }
 }
 
@@ -334,14 +368,17 @@ function wrongButRightColour(
 
 function takeOutWords(scene: Scene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
   if (!hasColouredSides(scene.puzzle)) return takeOutInSolid(scene, aim)
-  const { puzzle, scheme, base, stage, state } = scene
+  const { puzzle, scheme, base, stage, state, frame } = scene
   const piece = pieceWords(puzzle, scheme, aim.piece, base)
   const kind = puzzle.pieces[aim.piece].kind
   const other = held(stage).last
   return {
-    lookFor: `${piece}. It is ${whereIs(puzzle, state, aim.piece)}: in the right layer but in the wrong slot.`,
+    lookFor: [
+      pieceAt(puzzle, frame, state, aim.piece),
+      takenOut(puzzle, aim.piece),
+      showsFirst(scene, aim.piece),
+    ],
     check: `it is in the ${other.adjective} layer now, and what was right is still right.`,
-    ifNot: MISTURNED,
     note: `No ${kind} with ${colourOf(puzzle, scheme, base)} is left in the other layer, so take a wrong one out.`,
     hints: {
       nudge: `A ${kind} of the layer is in a wrong slot. Get it out.`,
@@ -378,7 +415,7 @@ function countWords(scene: Scene, aim: Extract<Aim, { kind: 'count' }>): Words {
     ifNot:
       aim.action === 'align'
         ? `Turn the ${last.adjective} layer on and count again.`
-        : 'A turn went another way. Take the turns back, the last first, and count again.',
+        : 'Take the turns back, the last first, and count again.',
     algorithm: aim.action === 'align' ? [] : aim.cycle,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
   }
@@ -523,12 +560,10 @@ function caseWords(scene: Scene, aim: Extract<Aim, { kind: 'case' }>): Words {
     lookFor: isDirections
       ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${opened.summary}.`
       : `bars, two equal side colours side by side in one layer: ${opened.summary}.`,
-    hold: `${holdWords(scene)}. ${detail}.`,
+    hold: [...holdWords(scene), ...asSaid(`${detail}.`)],
     check: isDirections
       ? `the whole ${held(stage).last.adjective} face is ${lastColour}.`
       : 'all sides match, if need be after a turn of one layer.',
-    ifNot:
-      'Take the turns back, the last first, and read the case again: the hold was another, or a turn.',
     hints: {
       nudge: isDirections
         ? `Look at the directions of ${lastColour}: one of ${inWords(aim.caseCount)} cases.`

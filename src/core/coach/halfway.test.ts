@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { whereNow, who } from '../analysis/who'
 import { start, turnFreely } from '../state'
 import { cube3 } from '../testing'
+import { say } from '../words/say'
+import { textOf } from '../words/span'
 import { halfwayOf } from './halfway'
 
 describe('something to see on the way', () => {
@@ -17,7 +19,7 @@ describe('something to see on the way', () => {
     let told = 0
     fc.assert(
       fc.property(rows, fc.nat(25), (turns, piece) => {
-        const half = halfwayOf(cube3, scheme, start(cube3), 0, turns, [piece])
+        const half = halfwayOf(cube3, start(cube3), 0, turns, [piece])
         expect(half === undefined).toBe(turns.length <= 10)
         if (turns.length <= 10) return
         if (!half) throw new Error('nothing is told of a long row')
@@ -26,7 +28,8 @@ describe('something to see on the way', () => {
         const state = turns
           .slice(0, half.after)
           .reduce((now, turn) => turnFreely(cube3, now, turn, start(cube3)), start(cube3))
-        expect(half.sentence).toContain(
+        const spoken = say(half.says, { puzzle: cube3, scheme, frame: 0, register: 'full' })
+        expect(textOf(spoken)).toContain(
           `${who(cube3, scheme, piece)} is ${whereNow(cube3, 0, piece, state[piece])}.`,
         )
       }),
@@ -39,9 +42,9 @@ describe('something to see on the way', () => {
     const named = (text: string) =>
       text.split(' ').map((name) => cube3.turnByName.get(name) as never)
     const row = named("x R U R' U' R U R' U' R U R' U'")
-    const half = halfwayOf(cube3, scheme, start(cube3), 0, row, [0])
+    const half = halfwayOf(cube3, start(cube3), 0, row, [0])
     expect(half?.after).toBe(7)
-    expect(half?.sentence).toMatch(/^After six turns /)
-    expect(halfwayOf(cube3, scheme, start(cube3), 0, row.slice(0, 11), [0])).toBeUndefined()
+    expect(half?.says[0]).toEqual({ kind: 'afterTurns', count: 6 })
+    expect(halfwayOf(cube3, start(cube3), 0, row.slice(0, 11), [0])).toBeUndefined()
   })
 })

@@ -1,11 +1,9 @@
 /** In a long row of turns, something to see on the way: where a piece lies after about half of them. */
-import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import type { State } from '../state'
-import { inWords } from '../words'
 import type { RouteStep } from './route'
-import { whereNow, who } from '../analysis/who'
+import { homeFilled } from '../analysis/who'
 import { after } from './workpiece'
 
 /** Rows up to this length need nothing on the way. */
@@ -16,7 +14,6 @@ const ASIDE = 3
 /** @param pieces which to speak of, the best first */
 export function halfwayOf(
   puzzle: Puzzle,
-  scheme: Scheme,
   state: State,
   frame: Rotation,
   turns: readonly Turn[],
@@ -30,12 +27,15 @@ export function halfwayOf(
   for (const piece of pieces)
     for (const at of positions) {
       const now = after(puzzle, state, frame, turns.slice(0, at))
-      const place = whereNow(puzzle, now.frame, piece, now.state[piece])
+      const place = homeFilled(puzzle, now.frame, piece, now.state[piece])
       if (place === undefined) continue
       const made = turns.slice(0, at).filter(({ whole }) => !whole).length
       return {
         after: at,
-        sentence: `After ${inWords(made)} turns ${who(puzzle, scheme, piece)} is ${place}.`,
+        says: [
+          { kind: 'afterTurns', count: made },
+          { kind: 'pieceAt', piece: puzzle.pieces[piece].id, place: puzzle.pieces[place].id },
+        ],
       }
     }
   return undefined

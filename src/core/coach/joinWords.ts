@@ -15,16 +15,18 @@ import {
 } from '../analysis/pairPlaces'
 import { hasColouredSides } from '../analysis/sides'
 import type { Turn } from '../puzzle/compile'
-import { whereNow, who } from '../analysis/who'
+import { homeFilled, whereNow, who } from '../analysis/who'
 import { INVERSE, multiply, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { leavesOpen } from './naming'
 import { nthTurn } from './nthTurn'
 import { turnFreely, type State } from '../state'
-import { baseKind, capital, inWords, kindPlural, listed, plural } from '../words'
+import { baseKind, capital, inWords, kindPlural, listed, plural } from '../phrases'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
-import { holdOfScene, ids, placeIn, type PieceScene, type PieceWords } from './pieceWords'
+import { holdOfScene, ids, pieceAt, placeIn, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine, RouteStep } from './route'
+import { asSaid } from '../claims/claim'
+import { lies } from '../claims/isTrue'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
@@ -82,7 +84,6 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
     ...(isTold ? { lines } : {}),
     hold: holdOfScene(scene),
     check: grown.map((each) => wholeWords(scene, joined, each)).join('; ') + '.',
-    ifNot: 'Take the turns back, the last first, and look again where the parts lie.',
     note: [
       ...open,
       ...(isPair ? costWords(scene, joined, aim) : []),
@@ -92,7 +93,7 @@ export function joinWords(scene: PieceScene, aim: Join): PieceWords {
       nudge: isPair
         ? `Find two ${kindPlural(baseKind(joined.small.pieces[grown[0].whole].kind))} that belong together.`
         : 'Find a centre that does not lie with its own.',
-      pointer: isTold ? lines[0].sentence : `Parts of ${names} come together.`,
+      pointer: isTold ? lines[0].says : `Parts of ${names} come together.`,
     },
     others: rivalWords(scene, joined, aim),
     pieces: isTold
@@ -172,7 +173,9 @@ const rivalWords = (
     return {
       piece: puzzle.pieces[piece].id,
       first: puzzle.pieces[pair].id,
-      sentence: `What lies at ${placeName(scene, joined, place)}: ${plural(turns.length, 'turn')}, ${turns.join(' ')}.`,
+      says: asSaid(
+        `What lies at ${placeName(scene, joined, place)}: ${plural(turns.length, 'turn')}, ${turns.join(' ')}.`,
+      ),
     }
   })
 }
@@ -244,7 +247,7 @@ const statusWords = (isPair: boolean, missing: number): string => {
     : `${capital(count)} ${verb} still missing after this.`
 }
 
-/** 'the edge with white and red'; of centres in one colour 'the white centres'. */
+/** 'the white-red edge'; of centres in one colour 'the white centres'. */
 const nameOf = ({ puzzle, scheme }: PieceScene, { small }: Joined, whole: number): string =>
   isPlain(puzzle, small, whole) ? kindPlural(who(small, scheme, whole)) : who(small, scheme, whole)
 
@@ -314,7 +317,7 @@ const rotationsInto = (small: Joined['small'], piece: number, slot: number): Rot
     (r) => small.slot[24 * piece + r] === slot,
   )
 
-/** 'The edges with white and red are the upper one of … and the left one of … 2R2 joins them: …' */
+/** 'The white-red edges are the upper one of … and the left one of … 2R2 joins them: …' */
 function pairLine(
   scene: PieceScene,
   joined: Joined,
@@ -330,7 +333,7 @@ function pairLine(
       : `${capital(one)} is ${a}. Its partner is ${b}.`
   return {
     piece: puzzle.pieces[together[0]].id,
-    sentence: [told, ...joiningWords(scene, joined, whole, together, turns)].join(' '),
+    says: asSaid([told, ...joiningWords(scene, joined, whole, together, turns)].join(' ')),
   }
 }
 
@@ -357,24 +360,33 @@ function joiningWords(
   ]
 }
 
-/** 'the edges with white and red', or each by its own name. */
+/** 'the white-red edges', or each by its own name. */
 const asPair = (one: string, other: string): string =>
   one === other ? one.replace(/\b(edge|centre)\b/, '$1s') : `${one} and its partner`
 
 function comingLines(scene: PieceScene, grown: readonly Grown[]): RouteLine[] {
-  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const { puzzle, state, frame, end, endFrame } = scene
   return grown
     .flatMap(({ come }) => come)
     .flatMap((p) => {
-      const [now, then] = [placeIn(scene, frame, state, p), placeIn(scene, endFrame, end, p)]
+      const home = homeFilled(puzzle, endFrame, p, end[p])
       // What stays was counted otherwise before.
-      if (now === then) return []
-      const sentence = `${capital(who(puzzle, scheme, p))} is ${now}. It goes to ${then}.`
-      return [{ piece: puzzle.pieces[p].id, sentence }]
+      if (home === undefined || home === homeFilled(puzzle, frame, p, state[p])) return []
+      const [{ id: piece }, { id: place }] = [puzzle.pieces[p], puzzle.pieces[home]]
+      const how = lies(puzzle, { state: end, frame: endFrame }, p)
+      return [
+        {
+          piece,
+          says: [
+            pieceAt(puzzle, frame, state, p),
+            { kind: 'goesTo', piece, place, lies: how } as const,
+          ],
+        },
+      ]
     })
 }
 
-/** 'three of the four bottom centres are white', 'the edges with white and red together are the top left edge' */
+/** 'three of the four bottom centres are white', 'the white-red edges together are the top left edge' */
 function wholeWords(scene: PieceScene, joined: Joined, grown: Grown): string {
   const { puzzle, scheme, endFrame } = scene
   const { small } = joined
@@ -421,7 +433,6 @@ export function remedyWords(scene: PieceScene, aim: Remedy): PieceWords {
   const names = listed(moved.map((whole) => who(joined.small, scheme, whole)))
   const common = {
     hold: holdOfScene(scene),
-    ifNot: 'Take the turns back, the last first, and look again how it is held.',
     algorithm: aim.sequence,
     pieces: ids(
       puzzle,
@@ -462,7 +473,6 @@ function openRemedyWords(scene: PieceScene, aim: Remedy, { partsOf }: Joined): P
     hold: holdOfScene(scene),
     check:
       'as before; counted through again, it can be finished, if need be after one more such remedy.',
-    ifNot: 'Take the turns back, the last first, and look again how it is held.',
     hints: {
       nudge: 'Equal pieces hide what is wrong here.',
       pointer: 'Some slice must turn once more before this can be finished.',

@@ -100,7 +100,7 @@ export function withMeetings(puzzle: Puzzle, route: Uncounted): Route {
  * @param write how the solver writes a turn, by its canonical name
  */
 export const mindOf = (
-  { note, meets = [] }: Pick<RouteStep, 'note' | 'meets'>,
+  { note, meets = [] }: Pick<RouteStep, 'meets'> & { readonly note?: string },
   write: (name: string) => string = (name) => name,
 ): string => [note, ...meets.map((each) => meetingWords(each, write))].filter(Boolean).join(' ')
 

@@ -13,6 +13,7 @@ import { stagesOf, type School } from '../schools/school'
 import { box, drawn } from '../testing'
 import { plan } from './plan'
 import { stepsOf, type Route, type RouteStep } from './route'
+import { retold, sentencesIn } from './readStep.testing'
 import { trailOf } from './standing'
 import { judgeFor, wholesOf } from './techniques/joinJudge'
 import { macrosOf, setUpMacros } from './techniques/joinMacros'
@@ -47,7 +48,7 @@ describe('a pair', () => {
   it('is told with the slice that joins it and where the other half lies across from its place', () => {
     const lines = routes.flatMap(joins).flatMap(({ lines: own = [] }) => own)
     expect(
-      lines.filter(({ sentence }) => sentence.includes('across to the')).length,
+      lines.filter(({ says }) => sentencesIn(says).includes('across to the')).length,
     ).toBeGreaterThan(40)
     for (const route of routes.slice(0, 6)) expect(faults(route)).toEqual([])
   })
@@ -61,7 +62,7 @@ describe('a pair', () => {
             ? {
                 lines: step.lines.map((line) => ({
                   ...line,
-                  sentence: line.sentence.replace(from, to),
+                  says: retold(line.says, from, to),
                 })),
               }
             : {}),
@@ -79,7 +80,7 @@ describe('a pair', () => {
   it('costs what it is said to cost, and what is offered instead joins the same pair', () => {
     const steps = routes.flatMap(joins)
     expect(
-      steps.filter(({ note }) => note?.includes('Taken apart for it:')).length,
+      steps.filter(({ note }) => sentencesIn(note ?? []).includes('Taken apart for it:')).length,
     ).toBeGreaterThan(3)
     expect(steps.flatMap(({ others }) => others).length).toBeGreaterThan(3)
     const lie = (change: (step: RouteStep) => RouteStep) => {
@@ -88,7 +89,7 @@ describe('a pair', () => {
       for (const route of told.slice(0, 3)) expect(faults(route)).not.toEqual([])
     }
     const noting = (from: RegExp, to: string) =>
-      lie((step) => ({ ...step, ...(step.note ? { note: step.note.replace(from, to) } : {}) }))
+      lie((step) => ({ ...step, ...(step.note ? { note: retold(step.note, from, to) } : {}) }))
     noting(/what lies at the \w+/, 'what lies at the other')
     noting(
       /Taken apart for it: .+? yet\./,
@@ -101,13 +102,13 @@ describe('a pair', () => {
         ...step,
         others: step.others.map((other) => ({
           ...other,
-          sentence: other.sentence.replace(from, to),
+          says: retold(other.says, from, to),
         })),
       }))
     offering(/, [^,]+\.$/, ', U2.')
     offering(/at the \w+/, 'at the other')
     offering(/: \w+ turn/, ': nine turn')
-    const length = ({ sentence }: RouteStep['others'][number]) => sentence.split(' ').length
+    const length = ({ says }: RouteStep['others'][number]) => sentencesIn(says).split(' ').length
     lie((step) => {
       const [first, ...rest] = step.others
       return rest.some((each) => length(each) > length(first))
@@ -128,12 +129,12 @@ describe('a pair', () => {
     let asked = 0
     for (const { from, base } of positions.slice(0, 6)) {
       const [step] = stepsOf(must(plan(long, bars, from, { base })))
-      for (const { piece, first, sentence } of step.others) {
+      for (const { piece, first, says } of step.others) {
         const index = (id: string | undefined) => long.pieces.findIndex((each) => each.id === id)
         const wish = { prefer: index(piece), first: index(first), base }
         const next = must(plan(long, bars, from, wish))
         const made = stepsOf(next)[0].turns.filter(({ role }) => role !== 'hold')
-        expect(sentence).toContain(`, ${made.map(({ name }) => name).join(' ')}.`)
+        expect(sentencesIn(says)).toContain(`, ${made.map(({ name }) => name).join(' ')}.`)
         expect(faults(next)).toEqual([])
         asked++
       }
@@ -144,8 +145,12 @@ describe('a pair', () => {
 
 describe('the last two of one kind', () => {
   it('are joined by equal strips, before the slice and before it goes back', () => {
-    const ends = routes.flatMap(joins).filter(({ note }) => note?.includes('They are the last two'))
-    const byStrips = ends.filter(({ note }) => note?.includes('strips are made equal'))
+    const ends = routes
+      .flatMap(joins)
+      .filter(({ note }) => sentencesIn(note ?? []).includes('They are the last two'))
+    const byStrips = ends.filter(({ note }) =>
+      sentencesIn(note ?? []).includes('strips are made equal'),
+    )
     expect(byStrips.length).toBeGreaterThan(0)
     for (const { turns } of byStrips) {
       const made = turns.filter(({ role }) => role !== 'hold' && role !== 'prepare')
@@ -162,8 +167,8 @@ describe('the last two of one kind', () => {
     const told = routes.flatMap((route) =>
       toldOtherwise(route, (step) => ({
         ...step,
-        ...(step.note?.includes('strips are made equal')
-          ? { note: step.note.replace(/both hold \w+ centres/, 'both hold violet centres') }
+        ...(step.note
+          ? { note: retold(step.note, /both hold \w+ centres/, 'both hold violet centres') }
           : {}),
       })),
     )

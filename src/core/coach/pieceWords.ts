@@ -1,11 +1,14 @@
 /** The words of steps that work on pieces by selection: spin, bring, known. All read off the states. */
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides, turnSide } from '../analysis/sides'
-import { CLOCK_WORDS } from '../analysis/placeNames'
+import { asSaid, type Claim, type Said } from '../claims/claim'
+import { lies } from '../claims/isTrue'
 import {
   homeFilled,
   leaningWords,
+  looksOf,
   markBeside,
+  markClaim,
   marksOf,
   sideName,
   whereNow,
@@ -21,18 +24,17 @@ import { looksHome, type State } from '../state'
 import {
   capital,
   colourOf,
-  facingWords,
   heldWords,
   inWords,
   kindPlural,
   listed,
   plural,
   baseKind,
-} from '../words'
+} from '../phrases'
 import type { Aim } from './aim'
 import { pieceMeets, sideOf } from './goal'
 import type { PlannedStep } from './workpiece'
-import type { RouteLine, RouteStep } from './route'
+import type { RouteLine, StepDraft } from './route'
 import { selected } from './selections'
 import { unseenWords } from './unseenWords'
 
@@ -51,16 +53,13 @@ export interface PieceScene {
   readonly step: Pick<PlannedStep, 'endsEarly' | 'turns'>
 }
 
-export type PieceWords = Pick<RouteStep, 'lookFor' | 'check' | 'ifNot' | 'hints'> &
+export type PieceWords = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
   Partial<
     Pick<
-      RouteStep,
-      'hold' | 'note' | 'lines' | 'algorithm' | 'runs' | 'pieces' | 'places' | 'others'
+      StepDraft,
+      'ifNot' | 'hold' | 'note' | 'lines' | 'algorithm' | 'runs' | 'pieces' | 'places' | 'others'
     >
   >
-
-export const MISTURNED =
-  'A turn went another way. Take the turns back, the last first, and look again.'
 
 export const placeIn = (
   { puzzle }: Pick<PieceScene, 'puzzle'>,
@@ -69,29 +68,82 @@ export const placeIn = (
   piece: number,
 ): string => whereNow(puzzle, frame, piece, state[piece]) ?? 'outside the finished shape'
 
+/** How the whole puzzle is turned before anything else. */
+export const holdBy = ({ step }: Pick<PieceScene, 'step'>): Said => {
+  const first = step.turns.findIndex(({ role }) => role !== 'hold')
+  const opening = first < 0 ? step.turns : step.turns.slice(0, first)
+  return [{ kind: 'holdBy', turns: opening.map(({ turn }) => turn.name) }]
+}
+
 /** Two pieces and their places, by which a hold is known where sides have no colours. */
-export const holdByMarks = ({
-  puzzle,
-  scheme,
-  state,
-  frame,
-}: Pick<PieceScene, 'puzzle' | 'scheme' | 'state' | 'frame'>): string =>
-  marksOf(puzzle, scheme, state, frame)?.join('; ') ?? 'as it is'
+export const holdByMarks = (
+  scene: Pick<PieceScene, 'puzzle' | 'scheme' | 'state' | 'frame' | 'step'>,
+): Said => {
+  const { puzzle, scheme, state, frame } = scene
+  const marks = marksOf(puzzle, scheme, state, frame) ?? []
+  return [...holdBy(scene), ...marks.map((mark) => markClaim(puzzle, mark))]
+}
 
 /** Where the base colour is, or the vertex that lacks it; and a piece with its place. */
-export function holdOfScene(scene: PieceScene): string {
+export function holdOfScene(scene: PieceScene): Said {
   const { puzzle, scheme, base, state, frame } = scene
   if (!hasColouredSides(puzzle)) return holdByMarks(scene)
   const lacking = lackingCentre(scene)
   if (lacking === undefined) {
     const side = turnSide(puzzle, frame, base)
-    const first = `${colourOf(puzzle, scheme, base)} ${heldWords(side)}`
-    const second = markBeside(puzzle, scheme, state, frame, side)
-    return second ? `${first}; ${second}` : first
+    const mark = markBeside(puzzle, scheme, state, frame, side)
+    return [
+      ...holdBy(scene),
+      { kind: 'sideHeld', side: base.name, at: side.name },
+      ...(mark ? [markClaim(puzzle, mark)] : []),
+    ]
   }
-  const first = `${who(puzzle, scheme, lacking)} is ${placeIn(scene, frame, state, lacking)}`
-  const second = marksOf(puzzle, scheme, state, frame)?.find((mark) => mark !== first)
-  return second ? `${first}; ${second}` : first
+  const mark = marksOf(puzzle, scheme, state, frame)?.find(({ piece }) => piece !== lacking)
+  return [
+    ...holdBy(scene),
+    pieceAt(puzzle, frame, state, lacking),
+    ...(mark ? [markClaim(puzzle, mark)] : []),
+  ]
+}
+
+export const takenOut = ({ pieces }: Puzzle, piece: number): Claim => ({
+  kind: 'takenOut',
+  piece: pieces[piece].id,
+})
+
+/** Which way its faces look. */
+export const shows = (
+  { puzzle, state }: Pick<PieceScene, 'puzzle' | 'state'>,
+  piece: number,
+): Claim => ({
+  kind: 'shows',
+  piece: puzzle.pieces[piece].id,
+  looks: looksOf(puzzle, piece, state[piece]),
+})
+
+/** Where it goes; that it is turned there if it stays. */
+export function goesTo(
+  { puzzle, state, frame, end, endFrame }: Omit<PieceScene, 'isFirst'>,
+  p: number,
+): Claim {
+  const piece = puzzle.pieces[p].id
+  const home = homeFilled(puzzle, endFrame, p, end[p])
+  const how = lies(puzzle, { state: end, frame: endFrame }, p)
+  if (home === undefined) return takenOut(puzzle, p)
+  return home === homeFilled(puzzle, frame, p, state[p])
+    ? { kind: 'turnsThere', piece, lies: how }
+    : { kind: 'goesTo', piece, place: puzzle.pieces[home].id, lies: how }
+}
+
+/** Where a piece lies. */
+export function pieceAt(puzzle: Puzzle, frame: Rotation, state: State, piece: number): Claim {
+  const home = homeFilled(puzzle, frame, piece, state[piece])
+  const { id } = puzzle.pieces[piece]
+  return {
+    kind: 'pieceAt',
+    piece: id,
+    ...(home === undefined ? {} : { place: puzzle.pieces[home].id }),
+  }
 }
 
 /** On a tetrahedron: the centre that lacks the base colour, because its vertex is held away from that face. */
@@ -125,7 +177,7 @@ export function spinWords(
 ): PieceWords {
   const { puzzle, scheme, base, stage, state, frame, endFrame } = scene
   const name = who(puzzle, scheme, piece)
-  const told = `${capital(name)} is ${placeIn(scene, frame, state, piece)}; it is turned there.`
+  const at = pieceAt(puzzle, frame, state, piece)
   const isBeside = stage.goal.some(
     ({ must, select }) =>
       must === 'together' && select?.kinds?.includes(baseKind(puzzle.pieces[piece].kind)),
@@ -134,18 +186,25 @@ export function spinWords(
   const colour = sideName(puzzle, scheme, base)
   const shows = leaningWords(puzzle, scheme, piece, scene.end[piece])
   return {
-    lookFor: told,
+    lookFor: [
+      at,
+      {
+        kind: 'turnsThere',
+        piece: puzzle.pieces[piece].id,
+        lies: lies(puzzle, { state: scene.end, frame: endFrame }, piece),
+      },
+    ],
     hold: holdOfScene(scene),
     check: !hasColouredSides(puzzle)
       ? `it shows ${shows}.`
       : isBeside && !isHome
         ? 'its colours go on over the piece under it.'
         : `its ${puzzle.pieces[piece].faces.some((face) => colourIn(scheme, face.colour).name === colour) ? `${colour} is ${heldWords(turnSide(puzzle, endFrame, base))}` : 'colours go on over the pieces beside it'}.`,
-    ifNot: 'Turn the same layer on until it is so.',
+    ifNot: 'Keep turning that layer until it matches.',
     ...noteOf(scene.isFirst ? lackingWords(scene) : undefined),
     hints: {
       nudge: `Look for ${name}.`,
-      pointer: `${capital(name)} is ${placeIn(scene, frame, state, piece)}.`,
+      pointer: [at],
     },
     pieces: ids(puzzle, [piece]),
   }
@@ -157,20 +216,13 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
   const { puzzle, scheme, base, stage, state, frame, end, endFrame } = scene
   const { piece } = aim
   const name = who(puzzle, scheme, piece)
-  const from = placeIn(scene, frame, state, piece)
   const to = placeIn(scene, endFrame, end, piece)
-  const facing = (hasColouredSides(puzzle) ? facingWords : leaningWords)(
-    puzzle,
-    scheme,
-    piece,
-    state[piece],
-  )
-  const faces = facing ? ` It shows ${facing}.` : ''
-  const told = aim.isLift
-    ? `${capital(name)} is ${from}; it is lifted out.${faces}`
-    : from === to
-      ? `${capital(name)} is ${from}; it lies there turned.${faces}`
-      : `${capital(name)} is ${from}; it goes to ${to}.${faces}`
+  const at = pieceAt(puzzle, frame, state, piece)
+  const told = [
+    at,
+    aim.isLift ? takenOut(puzzle, piece) : goesTo(scene, piece),
+    shows(scene, piece),
+  ]
   const { technique } = stage
   const group = technique.kind === 'insert' ? selected(puzzle, technique.select, base) : [piece]
   const right = group.filter((p) => homeIn(puzzle, end, endFrame, p)).length
@@ -181,18 +233,13 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
     check: aim.isLift
       ? `${name} is ${to}. What was right is still right.`
       : `${name} is ${to}. ${capital(rightWords(right, group.length, noun))}.`,
-    ifNot: MISTURNED,
     ...noteOf(
       [
         ...unseenWords(scene, [piece], 'home'),
-        ...(aim.isLift
-          ? ['No sequence of this stage brings one home now, so this one is lifted out first.']
-          : told.includes("o'clock")
-            ? [CLOCK_WORDS]
-            : []),
+        ...(aim.isLift ? ["It can't go in from here, so first take it out."] : []),
       ].join(' ') || undefined,
     ),
-    hints: { nudge: `Look for ${name}.`, pointer: `${capital(name)} is ${from}.` },
+    hints: { nudge: `Look for ${name}.`, pointer: [at] },
     algorithm: aim.sequence,
     ...(aim.runs > 1 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
     pieces: ids(puzzle, [piece]),
@@ -201,7 +248,7 @@ export function bringWords(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' 
       : ids(puzzle, [homeFilled(puzzle, endFrame, piece, end[piece]) ?? piece]),
     others: aim.others.map(({ piece: other, turns }) => ({
       piece: puzzle.pieces[other].id,
-      sentence: `${capital(who(puzzle, scheme, other))}: ${plural(turns, 'turn')}.`,
+      says: asSaid(`${capital(who(puzzle, scheme, other))}: ${plural(turns, 'turn')}.`),
     })),
   }
 }
@@ -280,7 +327,6 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
     ...(lines && lines.length > 0 ? { lines } : {}),
     hold: holdOfScene(scene),
     check: `${statusWords(scene, aim, end, endFrame)}.`,
-    ifNot: `Take the turns back, the last first, and look again how the ${noun} lie.`,
     ...noteOf(
       [
         ...(lines && lines.length > 0 ? [`${capital(now)}.`] : []),
@@ -293,7 +339,7 @@ export function knownWords(scene: PieceScene, aim: Extract<Aim, { kind: 'known' 
     ),
     hints: {
       nudge: `Look at the ${inWords(aim.pieces.length)} ${noun} of the stage: which are right?`,
-      pointer: lines && lines.length > 0 ? lines[0].sentence : `${capital(now)}.`,
+      pointer: lines && lines.length > 0 ? lines[0].says : `${capital(now)}.`,
     },
     algorithm: aim.sequence,
     pieces: lines && lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
@@ -312,7 +358,6 @@ export function evenWords(scene: PieceScene, { of }: Extract<Aim, { kind: 'even'
       kinds.length > 1
         ? `the ${noun} take an even number of exchanges now.`
         : `${statusWords(scene, status, end, endFrame)}.`,
-    ifNot: MISTURNED,
     note: 'Three that go round are two exchanges, so an odd number is never brought home by them. A quarter turn makes it even.',
     hints: {
       nudge: `Count the exchanges that would bring the ${noun} home.`,
@@ -342,16 +387,15 @@ export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series
   return {
     lookFor:
       lines.length > 0
-        ? `three ${group} that go round: ${lines.map(({ sentence }) => sentence).join(' ')}`
+        ? `three ${group} that go round.`
         : `nothing more: as the ${group} look, these turns bring all of them home.`,
     ...(lines.length > 0 ? { lines } : {}),
     hold: holdOfScene(scene),
     check: `${statusWords(scene, of, end, endFrame)}.`,
-    ifNot: MISTURNED,
     ...noteOf(unseenWords(scene, aim.pieces, 'home').join(' ') || undefined),
     hints: {
       nudge: `Look for three ${group} that can go round: one comes home at least.`,
-      pointer: lines[0]?.sentence ?? `${capital(statusWords(scene, of, end, endFrame))}.`,
+      pointer: lines[0]?.says ?? `${capital(statusWords(scene, of, end, endFrame))}.`,
     },
     algorithm: aim.sequence,
     pieces: lines.length > 0 ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
@@ -359,14 +403,16 @@ export function seriesWords(scene: PieceScene, aim: Extract<Aim, { kind: 'series
     others: aim.thirds.slice(0, THIRDS).map(({ piece, arrive }) => ({
       piece: puzzle.pieces[piece].id,
       first: puzzle.pieces[aim.pieces[0]].id,
-      sentence: `${capital(who(puzzle, scheme, piece))}, now ${placeIn(scene, frame, state, piece)}. ${arriveWords(arrive)}.`,
+      says: asSaid(
+        `${capital(who(puzzle, scheme, piece))}, now ${placeIn(scene, frame, state, piece)}. ${arriveWords(arrive)}.`,
+      ),
     })),
   }
 }
 
 /** The pieces that move or turn, where these are at most three and go to each other's places. */
 export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] | undefined {
-  const { puzzle, scheme, state, frame, end, endFrame } = scene
+  const { puzzle, state, frame, end, endFrame } = scene
   const at = (of: State, hold: Rotation, p: number) =>
     puzzle.place[24 * p + multiply(INVERSE[hold], of[p])]
   const changed = pieces.filter(
@@ -378,17 +424,17 @@ export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine
   if (to.some((place) => !from.includes(place))) return undefined
   return changed.map((p, i) => {
     const target = from.indexOf(to[i])
-    const isRight = homeIn(puzzle, end, endFrame, p)
-    const belongs = isRight
-      ? ', where it belongs'
-      : to[i] === p
-        ? ', its own place, where it still lies turned'
-        : ''
-    const goes = target === i ? 'It is turned there' : `It goes to ${target + 1}`
+    const [{ id: piece }, { id: place }] = [puzzle.pieces[p], puzzle.pieces[to[i]]]
+    const how = lies(puzzle, { state: end, frame: endFrame }, p)
     return {
-      piece: puzzle.pieces[p].id,
-      to: puzzle.pieces[to[i]].id,
-      sentence: `${capital(who(puzzle, scheme, p))} is ${placeIn(scene, frame, state, p)}. ${goes}${belongs}.`,
+      piece,
+      to: place,
+      says: [
+        pieceAt(puzzle, frame, state, p),
+        target === i
+          ? { kind: 'turnsThere', piece, lies: how }
+          : { kind: 'goesTo', piece, place, lies: how, line: target + 1 },
+      ],
     }
   })
 }

@@ -1,4 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
+import { ofPieces, type Said } from '../claims/claim'
 import { isReached } from '../universal/account'
 import { anchorsOf } from '../analysis/anchors'
 import { canBlock, holdOf } from '../analysis/placements'
@@ -465,11 +466,25 @@ function withRealPieces(puzzle: Puzzle, naming: Naming, step: RouteStep): RouteS
         puzzle.pieces.findIndex((piece) => piece.id === id),
       )
     ].id
+  // Of a smaller box it is told by the names that its pieces have there.
+  const said = (claims: Said) => (step.as ? claims : ofPieces(claims, own))
   return {
     ...step,
+    lookFor: said(step.lookFor),
+    hold: said(step.hold),
+    check: said(step.check),
+    hints: { nudge: said(step.hints.nudge), pointer: said(step.hints.pointer) },
+    ...(step.note ? { note: said(step.note) } : {}),
+    ...(step.halfway ? { halfway: { ...step.halfway, says: said(step.halfway.says) } } : {}),
     pieces: step.pieces.map(own),
     ...(step.lines
-      ? { lines: step.lines.map((line) => ({ ...line, piece: own(line.piece) })) }
+      ? {
+          lines: step.lines.map((line) => ({
+            ...line,
+            piece: own(line.piece),
+            says: said(line.says),
+          })),
+        }
       : {}),
     others: step.others.map((other) => ({
       ...other,

@@ -12,7 +12,7 @@ import type { Vector } from '../rotation'
 import { occupants, type State } from '../state'
 import { hasColouredSides } from '../analysis/sides'
 import { isOnSide } from './workpiece'
-import { listed, placeWords, plural } from '../words'
+import { listed, placeWords, plural } from '../phrases'
 
 export interface Reading {
   /** The case as it is named: the same from every hold. */

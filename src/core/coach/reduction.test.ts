@@ -21,6 +21,8 @@ import { trailOf } from './standing'
 import { sequencesOf } from './technique'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
+import { asSaid } from '../claims/claim'
+import { retold, sentencesIn } from './readStep.testing'
 
 const cube4 = must(puzzleById('cube-4'))
 const bipyramid = must(puzzleById('bipyramid-6'))
@@ -181,7 +183,9 @@ describe('reduction', () => {
       expect(faultsOf(hiding, hiding.definition.colours, route)).toEqual([])
       const ends = statesAfterStages(hiding, schoolOf(hiding), route)
       expect(ends.filter(({ met }) => !met)).toEqual([])
-      return stepsOf(route).filter(({ note }) => note?.includes('goes piece by piece')).length
+      return stepsOf(route).filter(({ note }) =>
+        sentencesIn(note ?? []).includes('goes piece by piece'),
+      ).length
     })
     // Said once where it is so, and it is not always so.
     expect(new Set(routes)).toEqual(new Set([0, 1]))
@@ -218,8 +222,8 @@ describe('reduction', () => {
         ...stage,
         steps: stage.steps.map((step) => {
           if (step.kind !== 'join') return step
-          const check = step.check.replace(from, to)
-          if (check !== step.check) changed++
+          const check = retold(step.check, from, to)
+          if (sentencesIn(check) !== sentencesIn(step.check)) changed++
           return { ...step, check }
         }),
       }))
@@ -234,7 +238,9 @@ describe('reduction', () => {
         ...route,
         stages: route.stages.map((stage) => ({
           ...stage,
-          steps: stage.steps.map((step) => (step.kind === 'join' ? { ...step, note } : step)),
+          steps: stage.steps.map((step) =>
+            step.kind === 'join' ? { ...step, note: asSaid(note) } : step,
+          ),
         })),
       })
     expect(said('They are all in then.')).not.toEqual([])
@@ -320,8 +326,8 @@ describe('belt, bars, boxes', () => {
       const route = must(plan(puzzle, school, drawn(puzzle, seed + nth)))
       expect(statesAfterStages(puzzle, school, route).filter(({ met }) => !met)).toEqual([])
       expect(faultsOf(puzzle, puzzle.definition.colours, route)).toEqual([])
-      const notes = stepsOf(route).map(({ note }) => note)
-      expect(notes.filter((note) => note?.includes('piece by piece'))).toEqual([])
+      const notes = stepsOf(route).map(({ note = [] }) => sentencesIn(note))
+      expect(notes.filter((note) => note.includes('piece by piece'))).toEqual([])
     }
   })
 

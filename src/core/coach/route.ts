@@ -1,5 +1,6 @@
 /** A route home: plain JSON, in words and turns. The bench draws it and computes nothing. */
 import type { OrbitPlan } from '../universal/orbitPlan'
+import { asSaid, type Said } from '../claims/claim'
 import type { TurnRole } from './workpiece'
 
 export interface RouteTurn {
@@ -11,9 +12,9 @@ export interface RouteTurn {
 
 export interface Hints {
   /** What to look for, nothing more. */
-  readonly nudge: string
+  readonly nudge: Said
   /** Which piece and which place. */
-  readonly pointer: string
+  readonly pointer: Said
 }
 
 /** One piece to look for. Lines are numbered in their order, on the card and on the windows. */
@@ -22,7 +23,7 @@ export interface RouteLine {
   readonly piece: string
   /** Id of the place that it goes to, in the same hold. */
   readonly to?: string
-  readonly sentence: string
+  readonly says: Said
 }
 
 /** Two turns of one layer, by canonical name, and what they are together; they cancel if there is no `one`. */
@@ -37,18 +38,18 @@ export interface RouteMeeting {
 export interface RouteStep {
   readonly id: string
   readonly kind: string
-  readonly lookFor: string
+  readonly lookFor: Said
   /** The pieces one by one, where there are few; `lookFor` then says it in one. */
   readonly lines?: readonly RouteLine[]
-  readonly hold: string
-  readonly check: string
+  readonly hold: Said
+  readonly check: Said
   /** What it means if the check does not hold, and the way back. */
-  readonly ifNot?: string
+  readonly ifNot?: Said
   /** In a long row of turns: after so many of the step's turns there is something to see. */
-  readonly halfway?: { readonly after: number; readonly sentence: string }
+  readonly halfway?: { readonly after: number; readonly says: Said }
   readonly hints: Hints
   /** One sentence on what is peculiar here: counts, what to leave out, what comes back. */
-  readonly note?: string
+  readonly note?: Said
   /** Where its last turns and the first of the next step are of one layer. */
   readonly meets?: readonly RouteMeeting[]
   readonly turns: readonly RouteTurn[]
@@ -70,12 +71,46 @@ export interface RouteStep {
     readonly piece: string
     /** Where three go round: the first of them. */
     readonly first?: string
-    readonly sentence: string
+    readonly says: Said
   }[]
   /** The frame before the first turn: the rotation that every piece will have when home. */
   readonly frame: number
   /** Index of the case among those of the stage. */
   readonly caseIndex?: number
+}
+
+/** What is said on a card. */
+type Texts = Pick<RouteStep, 'lookFor' | 'hold' | 'check' | 'ifNot' | 'note'>
+
+/** A step as those who tell it give it: finished sentences stand where there are no claims yet. */
+export type StepDraft = Omit<RouteStep, keyof Texts | 'hints'> & {
+  readonly [Field in keyof Texts]: Texts[Field] | string
+} & { readonly hints: { readonly [Hint in keyof Hints]: Said | string } }
+
+/** All that a card says. */
+export const saidOn = ({ lines = [], others, halfway, hints, ...step }: RouteStep): Said[] => [
+  step.lookFor,
+  step.hold,
+  step.check,
+  step.ifNot ?? [],
+  step.note ?? [],
+  hints.nudge,
+  hints.pointer,
+  halfway?.says ?? [],
+  ...[...lines, ...others].map(({ says }) => says),
+]
+
+/** The same with all that is said as claims. */
+export function asClaims({ ifNot, note, ...draft }: StepDraft): RouteStep {
+  return {
+    ...draft,
+    lookFor: asSaid(draft.lookFor),
+    hold: asSaid(draft.hold),
+    check: asSaid(draft.check),
+    ...(ifNot ? { ifNot: asSaid(ifNot) } : {}),
+    ...(note ? { note: asSaid(note) } : {}),
+    hints: { nudge: asSaid(draft.hints.nudge), pointer: asSaid(draft.hints.pointer) },
+  }
 }
 
 export interface RouteStage {
@@ -112,6 +147,32 @@ export interface Route {
   readonly saved?: number
   /** The order of the work, where it takes a search to find it. */
   readonly orbitPlan?: OrbitPlan
+}
+
+/** A route as it was stored before there were claims: finished sentences in their place. */
+interface Sentences {
+  readonly sentence?: string
+}
+
+const linesInClaims = <T extends { readonly says: Said }>(told: T): T => {
+  const { sentence, ...rest } = told as T & Sentences
+  return sentence === undefined ? told : ({ ...rest, says: asSaid(sentence) } as unknown as T)
+}
+
+/** The same route with its sentences as claims, whenever it was stored. */
+export function inClaims(route: Route): Route {
+  const isOld = stepsOf(route).some(({ check }) => typeof check === 'string')
+  if (!isOld) return route
+  const step = (each: RouteStep): RouteStep => ({
+    ...asClaims(each),
+    ...(each.lines ? { lines: each.lines.map(linesInClaims) } : {}),
+    ...(each.halfway ? { halfway: linesInClaims(each.halfway) } : {}),
+    others: each.others.map(linesInClaims),
+  })
+  return {
+    ...route,
+    stages: route.stages.map((stage) => ({ ...stage, steps: stage.steps.map(step) })),
+  }
 }
 
 export const turnsOfStage = (stage: RouteStage): RouteTurn[] =>

@@ -11,7 +11,7 @@ import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { sequence } from '../notation/sequence'
 import { rotateState, start, turnFreely, type State } from '../state'
-import { plural } from '../words'
+import { plural } from '../phrases'
 import { deriveAll } from './derive'
 import { frameMeeting } from './goal'
 import { plan, rankStarts } from './plan'
@@ -20,6 +20,7 @@ import { trailOf } from './standing'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
 import { held, layerTurns } from './workpiece'
+import { sentencesIn } from './readStep.testing'
 
 const tetra3 = must(puzzleById('tetra-3'))
 const cube3 = must(puzzleById('cube-3'))
@@ -84,7 +85,7 @@ describe.each(WRITTEN)('the school $id', ({ puzzle, id }) => {
         const other = must(plan(puzzle, school, from, { prefer, base }))
         const [first] = stepsOf(other)
         expect(first.pieces).toEqual([offer.piece])
-        expect(offer.sentence).toContain(`: ${plural(made(puzzle, [first]), 'turn')}.`)
+        expect(sentencesIn(offer.says)).toContain(`: ${plural(made(puzzle, [first]), 'turn')}.`)
         taken++
       })
     }
@@ -132,7 +133,9 @@ describe('face, then the last three', () => {
   it('names the vertex that lacks the colour', () => {
     const route = must(plan(tetra3, school, stateFrom(tetra3, 3)))
     const first = route.stages.flatMap(({ steps }) => steps)[0]
-    expect(first.note).toContain(`One vertex lacks ${route.baseColour}: the axial centre with`)
+    expect(sentencesIn(first.note ?? [])).toMatch(
+      new RegExp(`One vertex lacks ${route.baseColour}: the [a-z-]+ axial centre is`),
+    )
   })
 })
 

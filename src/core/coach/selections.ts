@@ -8,7 +8,7 @@ import { memoised } from '../memo'
 import { directionOfLetter, directionOfVector, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import type { Column, Selection } from '../schools/school'
-import { baseKind } from '../words'
+import { baseKind } from '../phrases'
 
 /** Indices, ascending. */
 export const selected = (

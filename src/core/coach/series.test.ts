@@ -19,6 +19,7 @@ import { arriveWords } from './pieceWords'
 import { plan } from './plan'
 import { stepsOf } from './route'
 import { owedAt, trailOf } from './standing'
+import { sentencesIn } from './readStep.testing'
 
 const cube3 = must(puzzleById('cube-3'))
 const tilt = must(puzzleById('tilt-3'))
@@ -160,10 +161,11 @@ describe('foresight', () => {
             )
             const step = stepsOf(other).find(({ kind }) => kind === 'series')
             if (!step) throw new Error('nothing goes round')
-            const arriving = (step.lines ?? []).filter(({ sentence }) =>
-              sentence.includes('it belongs'),
+            const arriving = (step.lines ?? []).filter(({ says }) =>
+              says.some((claim) => 'lies' in claim && claim.lies === 'home'),
             )
-            const promised = [1, 2, 3].find((n) => offer.sentence.includes(arriveWords(n))) ?? 0
+            const told = sentencesIn(offer.says)
+            const promised = [1, 2, 3].find((n) => told.includes(arriveWords(n))) ?? 0
             expect(promised).toBeGreaterThan(0)
             // More may look right than are counted, where pieces are equal.
             expect(arriving.length).toBeGreaterThanOrEqual(promised)

@@ -3,7 +3,7 @@
  * those that are; whatever else it keeps is worth nothing yet. A two-ended search looks for fewer turns that
  * do as much, and the rest is planned anew from where they lead. What is shorter as a whole is kept.
  */
-import { coloursOf } from '../analysis/anatomy'
+import { who } from '../analysis/who'
 import { frameOf } from '../analysis/frame'
 import { canBlock } from '../analysis/placements'
 import type { Scheme } from '../puzzle/colours'
@@ -16,10 +16,10 @@ import { looksHome, readState, rotateState, turnFreely, type State } from '../st
 import { accountOf, areSumsSettled } from '../universal/account'
 import { effectOfTurn } from '../universal/effects'
 import { Sums } from '../universal/sumNumbers'
-import { capital, listed, plural, shortKind } from '../words'
+import { capital, listed, plural } from '../phrases'
 import { withMeetings } from './meetings'
 import { replayed } from './plan'
-import { stepsOf, type Route, type RouteStage, type RouteStep } from './route'
+import { asClaims, stepsOf, type Route, type RouteStage, type RouteStep } from './route'
 import { owedAt, trailOf } from './standing'
 import { planUniversally } from './universal'
 
@@ -205,20 +205,17 @@ function foundStep(
   holds: RouteStep['turns'],
 ): RouteStep {
   const arriving = kept.filter((p) => !looksHome(puzzle, p, before[p]))
-  const named = arriving.map(
-    (p) => `the ${shortKind(puzzle.pieces[p].kind)} with ${coloursOf(puzzle, scheme, p)}`,
-  )
-  const who = listed(named)
+  const names = listed(arriving.map((p) => who(puzzle, scheme, p)))
   const right = kept.filter((p) => looksHome(puzzle, p, after[p])).length
-  return {
+  return asClaims({
     id: step.id,
     kind: 'found',
-    lookFor: `${who}: ${plural(turns.length, 'turn')} bring ${arriving.length === 1 ? 'it' : arriving.length === 2 ? 'both' : 'them all'} home.`,
+    lookFor: `${names}: ${plural(turns.length, 'turn')} bring ${arriving.length === 1 ? 'it' : arriving.length === 2 ? 'both' : 'them all'} home.`,
     hold: step.hold,
-    check: `${who} ${arriving.length === 1 ? 'is' : 'are'} home. With those that were home before that makes ${right}.`,
+    check: `${names} ${arriving.length === 1 ? 'is' : 'are'} home. With those that were home before that makes ${right}.`,
     hints: {
       nudge: `${capital(plural(arriving.length, 'piece'))} can come home together.`,
-      pointer: `${who}.`,
+      pointer: `${names}.`,
     },
     note: 'Found by search, for this position only. Pieces whose turn comes later may have moved.',
     turns: [...holds, ...turns.map(({ name }) => ({ name, role: 'do' as const }))],
@@ -227,5 +224,5 @@ function foundStep(
     places: [],
     others: [],
     frame: step.frame,
-  }
+  })
 }

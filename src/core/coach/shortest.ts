@@ -10,10 +10,10 @@ import type { School } from '../schools/school'
 import { handCost, type Hand } from '../notation/handCost'
 import { shortestHome } from '../universal/shortestHome'
 import { rotateState, writeState, type State } from '../state'
-import { capital, plural } from '../words'
+import { capital, plural } from '../phrases'
 import { pieceFor, relativeTo } from './goal'
 import { leavesOpen } from './naming'
-import type { Route, RouteStage } from './route'
+import { asClaims, type Route, type RouteStage } from './route'
 
 /** Shortest ways that are compared from each choice of the piece that stays still. */
 const WAYS_LIMIT = 12
@@ -40,11 +40,11 @@ export function planShortest(
   const [{ id, name, aim }] = school.stages
   const quarters = countQuarters(turns)
   const count = plural(turns.length, 'turn')
-  const step = {
+  const step = asClaims({
     id: `${id}.1`,
     kind: 'optimal',
     lookFor: `nothing. ${capital(count)} is the least that leads home from here (${quarters} counted in quarters).`,
-    hold: 'as you hold it now',
+    hold: [{ kind: 'holdBy', turns: [] }],
     check: 'the puzzle is home.',
     hints: {
       nudge: `It is ${count} from home.`,
@@ -56,7 +56,7 @@ export function planShortest(
     places: [],
     others: [],
     frame,
-  }
+  })
   const stage: RouteStage = {
     id,
     name,

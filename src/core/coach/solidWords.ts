@@ -4,27 +4,34 @@
  */
 import { sideOpposite } from '../analysis/sides'
 import { leaningWords, who } from '../analysis/who'
+import { asSaid } from '../claims/claim'
 import { placeOf } from '../state'
-import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../words'
+import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../phrases'
 import type { Aim } from './aim'
 import { piecesOfSide } from './goal'
 import {
   facedInSolid,
+  goesTo,
   holdByMarks,
   ids,
-  MISTURNED,
+  pieceAt,
   placeIn,
+  shows,
   statusWords,
+  takenOut,
   type PieceScene,
 } from './pieceWords'
-import type { RouteStep } from './route'
+import type { StepDraft } from './route'
 import { unseenWords } from './unseenWords'
 
 type SolidScene = Omit<PieceScene, 'isFirst'>
 
-type Words = Pick<RouteStep, 'lookFor' | 'hold' | 'check' | 'ifNot' | 'hints'> &
+type Words = Pick<StepDraft, 'lookFor' | 'hold' | 'check' | 'hints'> &
   Partial<
-    Pick<RouteStep, 'note' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'>
+    Pick<
+      StepDraft,
+      'ifNot' | 'note' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'
+    >
   >
 
 const now = (scene: SolidScene, piece: number): string =>
@@ -33,12 +40,9 @@ const now = (scene: SolidScene, piece: number): string =>
 const then = (scene: SolidScene, piece: number): string =>
   placeIn(scene, scene.endFrame, scene.end, piece)
 
-const shows = ({ puzzle, scheme, state }: SolidScene, piece: number): string =>
-  `It shows ${leaningWords(puzzle, scheme, piece, state[piece])}.`
-
-/** 'The corner with red and green is the top front corner. It shows red up and to the front.' */
+/** 'The red-green corner is the top front corner. It shows red up and to the front.' */
 const lying = (scene: SolidScene, piece: number): string =>
-  `${capital(who(scene.puzzle, scene.scheme, piece))} is ${now(scene, piece)}. ${shows(scene, piece)}`
+  `${capital(who(scene.puzzle, scene.scheme, piece))} is ${now(scene, piece)}. It shows ${leaningWords(scene.puzzle, scene.scheme, piece, scene.state[piece])}.`
 
 /** How many pieces of the first layer are as the stage wants them. */
 function progressOf(scene: SolidScene, must: 'home' | 'faced'): string {
@@ -72,13 +76,12 @@ export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start
 export function insertInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'insert' }>): Words {
   const { puzzle, scheme } = scene
   const name = who(puzzle, scheme, aim.piece)
-  const [from, to] = [now(scene, aim.piece), then(scene, aim.piece)]
-  const goes = from === to ? 'it lies there turned' : `it goes to ${to}`
+  const to = then(scene, aim.piece)
+  const at = pieceAt(puzzle, scene.frame, scene.state, aim.piece)
   return {
-    lookFor: `${capital(name)} is ${from}; ${goes}. ${shows(scene, aim.piece)}`,
+    lookFor: [at, goesTo(scene, aim.piece), shows(scene, aim.piece)],
     hold: holdByMarks(scene),
     check: `${name} is ${to}. ${capital(progressOf(scene, aim.must))}.`,
-    ifNot: MISTURNED,
     note:
       [
         ...(aim.must === 'home' ? unseenWords(scene, [aim.piece], 'home') : []),
@@ -89,30 +92,30 @@ export function insertInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'inse
             ]
           : []),
       ].join(' ') || undefined,
-    hints: { nudge: `Look for ${name}.`, pointer: `${capital(name)} is ${from}.` },
+    hints: { nudge: `Look for ${name}.`, pointer: [at] },
     algorithm: aim.trigger,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
     pieces: ids(puzzle, [aim.piece]),
     places: ids(puzzle, [placeOf(puzzle, scene.end, aim.piece)]),
     others: aim.others.map(({ piece, turns }) => ({
       piece: puzzle.pieces[piece].id,
-      sentence: `${capital(who(puzzle, scheme, piece))}: ${plural(turns, 'turn')}.`,
+      says: asSaid(`${capital(who(puzzle, scheme, piece))}: ${plural(turns, 'turn')}.`),
     })),
   }
 }
 
 export function takeOutInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
-  const { puzzle, scheme } = scene
+  const { puzzle, scheme, state, frame } = scene
   const name = who(puzzle, scheme, aim.piece)
+  const at = pieceAt(puzzle, frame, state, aim.piece)
   return {
-    lookFor: `${capital(name)} is ${now(scene, aim.piece)}; it is taken out. ${shows(scene, aim.piece)}`,
+    lookFor: [at, takenOut(puzzle, aim.piece), shows(scene, aim.piece)],
     hold: holdByMarks(scene),
     check: `${name} is ${then(scene, aim.piece)}. What was right is still right.`,
-    ifNot: MISTURNED,
     note: 'No piece of the first layer is left in the other layer, so a wrong one is taken out.',
     hints: {
       nudge: `Look for ${name}.`,
-      pointer: `${capital(name)} is ${now(scene, aim.piece)}.`,
+      pointer: [at],
     },
     algorithm: aim.trigger,
     runs: { times: 1, before: 0, total: 1 },
@@ -175,7 +178,7 @@ export function alignInSolid(scene: SolidScene): Words {
     lookFor: 'the last layer: only a turn of it is missing.',
     hold: holdByMarks(scene),
     check: 'it fits the layer beside it all round.',
-    ifNot: 'Turn the same layer on until it fits.',
+    ifNot: 'Keep turning that layer until it fits.',
     hints: {
       nudge: 'Only a turn of one layer is missing.',
       pointer: 'Turn the last layer until it fits.',
@@ -196,7 +199,6 @@ export function caseInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'case' 
     check: isDirections
       ? `all ${inWords(pieces.length)} ${noun} of the last layer are turned right, wherever they are.`
       : 'every piece fits those beside it, if need be after a turn of one layer.',
-    ifNot: 'Take the turns back, the last first, and look again how they lie.',
     note: [
       name,
       ...(isDirections ? [facedInSolid(baseKind(puzzle.pieces[pieces[0]].kind))] : []),

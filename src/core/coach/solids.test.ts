@@ -13,6 +13,7 @@ import { isSolved, rotateState, start, turnAll, type State } from '../state'
 import { after, anySolid, turnsIn } from '../testing'
 import { namingBetween, nameOf, readingsOf, readWith, really } from './naming'
 import { plan } from './plan'
+import { sentencesIn } from './readStep.testing'
 import { stepsOf, turnsOfRoute, type Route } from './route'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
@@ -163,7 +164,7 @@ describe('an ending that looks impossible', () => {
     const state = withUnseenFlip('UF', 'UL')
     for (const id of ['layers', 'edges-first']) {
       const route = leads(prism, id, state)
-      const notes = stepsOf(route).map(({ note = '' }) => note)
+      const notes = stepsOf(route).map(({ note = [] }) => sentencesIn(note))
       expect(
         notes.some((note) => /turned unseen/.test(note)),
         id,
@@ -184,7 +185,7 @@ describe('an ending that looks impossible', () => {
     turned('UFL', 0)
     const hidden = turned('UFR', 0)
     if (!readingsOf(prism, state).some((each) => each[hidden] !== 0)) turned('UFR', 1)
-    const notes = stepsOf(leads(prism, 'layers', state)).map(({ note = '' }) => note)
+    const notes = stepsOf(leads(prism, 'layers', state)).map(({ note = [] }) => sentencesIn(note))
     expect(notes.some((note) => /no corner can be turned alone/.test(note))).toBe(true)
   })
 
@@ -199,12 +200,12 @@ describe('an ending that looks impossible', () => {
     state[b] = to(b, a)
     const route = leads(prism, 'layers', state)
     expect((route.naming ?? []).length).toBeGreaterThan(0)
-    const notes = stepsOf(route).map(({ note = '' }) => note)
+    const notes = stepsOf(route).map(({ note = [] }) => sentencesIn(note))
     expect(notes.some((note) => /equal edge/.test(note))).toBe(true)
   })
 
   it('is not spoken of where every flip is seen', () => {
     const route = leads(tilt, 'layers', stateFrom(tilt, 5))
-    expect(stepsOf(route).filter(({ note = '' }) => /unseen/.test(note))).toEqual([])
+    expect(stepsOf(route).filter(({ note = [] }) => /unseen/.test(sentencesIn(note)))).toEqual([])
   })
 })

@@ -15,8 +15,8 @@ describe('a centre that is turned out of register', () => {
     const scheme = tilt.definition.colours
     const words = (text: string) =>
       registerWords(tilt, scheme, start(tilt), after(tilt, sequence(tilt, text).turns))
-    expect(words('F')).toMatch(/^The centre with [a-z]+ and [a-z]+ is out of register now\.$/)
-    expect(words('F R')).toMatch(/^The centre .* and the centre .* are out of register now\.$/)
+    expect(words('F')).toMatch(/^The [a-z]+-[a-z]+ centre is out of register now\.$/)
+    expect(words('F R')).toMatch(/^The \S+ centre and the \S+ centre are out of register now\.$/)
     expect(words('F R U')).toBe('Three centres are out of register now.')
     expect(words('x')).toBeUndefined()
     expect(words("R U R' U'")).toBeUndefined()

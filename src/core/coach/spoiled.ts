@@ -5,7 +5,7 @@ import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply } from '../rotation'
 import { looksHome, type State } from '../state'
-import { capital, inWords, listed } from '../words'
+import { capital, inWords, listed } from '../phrases'
 
 /** More of them are not named one by one. */
 const MOST_NAMED = 2

@@ -11,7 +11,7 @@ import { stagesOf, type Condition, type School, type Variant } from '../schools/
 import { isSolved, readState, turnFreely, type State } from '../state'
 import { frameMeeting, pieceMeets, piecesMeeting, piecesOf } from './goal'
 import { namingOf, readWith, really, type Naming } from './naming'
-import type { Route, RouteStep, RouteTurn } from './route'
+import { inClaims, type Route, type RouteStep, type RouteTurn } from './route'
 
 export interface TapeTurn extends RouteTurn {
   /** Positions among the route's stages, and among all its steps. */
@@ -35,7 +35,8 @@ export interface Trail {
 }
 
 /** Replays a route. Throws if it names a turn that the puzzle does not have. */
-export function trailOf(puzzle: Puzzle, route: Route): Trail {
+export function trailOf(puzzle: Puzzle, stored: Route): Trail {
+  const route = inClaims(stored)
   const steps: RouteStep[] = []
   const stageOfStep: number[] = []
   const firstOfStep = [0]

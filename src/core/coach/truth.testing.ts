@@ -30,7 +30,7 @@ import { isReachedButForExchanges, isReachedInFrame } from '../universal/account
 import { groupOf } from '../universal/groups'
 import { baseCyclesOf } from '../universal/baseCycles'
 import { orbitsWith, workOf } from '../universal/orbitsAtWork'
-import { baseKind, capital, facingWords, heldWords, inWords, listed } from '../words'
+import { baseKind, capital, facingWords, inWords, listed } from '../phrases'
 import { schoolsOf } from '../schools'
 import { taught } from '../schools/taught'
 import { writtenSchool } from '../schools/written'
@@ -38,22 +38,21 @@ import type { Technique } from '../schools/school'
 import { reachOf, withinReach } from '../analysis/placements'
 import { must } from '../result'
 import { selected } from './selections'
-import { mindOf } from './meetings'
+import { readStep, type ReadStep } from './readStep.testing'
 import type { Route, RouteStep } from './route'
+import { sayCard } from './sayCard'
 import { owedAt, trailOf, type Trail } from './standing'
 import { couldFit, turnsOfLast } from './unseenWords'
 import { faultsOfCap } from './truthOfCaps.testing'
 import { faultsOfPairs } from './truthOfPairs.testing'
 import { homeFilled, who } from '../analysis/who'
+import type { Claim, Said } from '../claims/claim'
+import { isTrue, type Moment } from '../claims/isTrue'
+import { textOf, type Span } from '../words/span'
 
 export interface Fault {
   readonly step: string
   readonly what: string
-}
-
-interface Moment {
-  readonly state: State
-  readonly frame: Rotation
 }
 
 /** All that is false, unclear or ill put on the cards of a route. */
@@ -147,7 +146,9 @@ const NUMBER =
   /(?<!size )\b(?:two|three|four|five|six|seven|eight|nine|ten|[2-9]|\d\d+) (?:other |cap |outer |axial |corner bit|edge bit)?(?:corner|edge|centre|tip|piece|place|turn|run|bar|block)(?!s|-| bits?| turns?| and | with | one )\b|\bone (?:corners|edges|centres|tips|pieces|places|turns|runs|bars)\b/
 
 class Card {
-  private readonly step: RouteStep
+  private readonly card: RouteStep
+  /** Its finished sentences. */
+  private readonly step: ReadStep
   private readonly turnsDone: number
   private readonly held: Moment
   private readonly end: Moment
@@ -159,7 +160,8 @@ class Card {
     private readonly trail: Trail,
     private readonly nth: number,
   ) {
-    this.step = trail.steps[nth]
+    this.card = trail.steps[nth]
+    this.step = readStep(this.card)
     const opening = this.step.turns.findIndex(({ role }) => role !== 'hold')
     this.turnsDone = opening < 0 ? this.step.turns.length : opening
     this.held = this.at(this.turnsDone)
@@ -190,6 +192,7 @@ class Card {
 
   faults(): string[] {
     this.language()
+    this.claims()
     this.places()
     this.lines()
     this.counts()
@@ -213,21 +216,59 @@ class Card {
     if (!isTrue) this.found.push(what)
   }
 
+  /** All that is said, in both registers. */
   private texts(): [string, string][] {
-    const { lookFor, lines, hold, check, ifNot, hints, halfway, others } = this.step
-    return [
-      ...(lines
-        ? lines.map(({ sentence }): [string, string] => ['line', sentence])
-        : [['look for', lookFor] as [string, string]]),
-      ['hold', hold],
-      ['check', check],
-      ['if not', ifNot ?? ''],
-      ['mind', mindOf(this.step)],
-      ['nudge', hints.nudge],
-      ['pointer', hints.pointer],
-      ['halfway', halfway?.sentence ?? ''],
-      ...others.map(({ sentence }): [string, string] => ['offer', sentence]),
-    ]
+    const { puzzle, scheme, trail, nth, card } = this
+    return (['full', 'brief'] as const).flatMap((register) => {
+      const said = sayCard(puzzle, scheme, trail, nth, register)
+      const texts: [string, readonly Span[]][] = [
+        ...(card.lines
+          ? said.lines.map((line): [string, readonly Span[]] => ['line', line])
+          : [['look for', said.lookFor] as [string, readonly Span[]]]),
+        ['hold', said.hold],
+        ['check', said.check],
+        ['if not', said.ifNot],
+        ['note', said.note],
+        ['nudge', said.nudge],
+        ['pointer', said.pointer],
+        ['halfway', said.halfway],
+        ...said.others.map((other): [string, readonly Span[]] => ['offer', other]),
+      ]
+      return texts.map(([where, spans]): [string, string] => [
+        `${register} ${where}`,
+        textOf(spans),
+      ])
+    })
+  }
+
+  /** Every claim, held against the states. */
+  private claims(): void {
+    const { puzzle, card, step, turnsDone, held } = this
+    const names = step.turns.map(({ name }) => name)
+    const evidence = {
+      puzzle,
+      start: this.settled(0),
+      end: this.settled(names.length),
+      lines: (card.lines ?? []).map(({ piece }) => piece),
+    }
+    const judge = (where: string, said: Said | undefined, now: Moment, turns: number) => {
+      for (const claim of said ?? [])
+        this.claim(
+          isTrue(claim, { ...evidence, now, made: names.slice(0, turns) }),
+          `${where}: untrue: ${JSON.stringify(claim)}`,
+        )
+    }
+    judge('look for', card.lookFor, held, turnsDone)
+    for (const { says } of card.lines ?? []) judge('line', says, held, turnsDone)
+    judge('hold', card.hold, held, turnsDone)
+    judge('nudge', card.hints.nudge, held, turnsDone)
+    judge('pointer', card.hints.pointer, held, turnsDone)
+    judge('check', card.check, this.end, names.length)
+    judge('if not', card.ifNot, held, turnsDone)
+    judge('note', card.note, held, turnsDone)
+    for (const { says } of card.others) judge('offer', says, held, turnsDone)
+    const { halfway } = card
+    if (halfway) judge('halfway', halfway.says, this.at(halfway.after), halfway.after)
   }
 
   private language(): void {
@@ -235,6 +276,7 @@ class Card {
       this.claim(!ILL.test(text), `${where}: ill put: ${text}`)
       this.claim(!CODE.test(withoutTurns(this.puzzle, text)), `${where}: a code: ${text}`)
       this.claim(!NUMBER.test(text), `${where}: number: ${text}`)
+      this.claim(where.endsWith('if not') || !/^\s|\s$/.test(text), `${where}: a space: ${text}`)
       for (const sentence of text.split(/(?<=[.?])\s|; |: /))
         this.claim(
           sentence.length <= LONGEST,
@@ -256,29 +298,18 @@ class Card {
       ),
       `two turns of one layer in a row: ${layers.map(({ name }) => name).join(' ')}`,
     )
-    this.claim(this.step.check !== '', 'no check')
-    this.claim(this.step.hold !== '', 'no hold')
-    this.claim(this.step.kind === 'optimal' || (this.step.ifNot ?? '') !== '', 'no way back')
+    this.claim(this.card.check.length > 0, 'no check')
+    this.claim(this.card.hold.length > 0, 'no hold')
   }
 
   /** 'X is Y' for every piece and place: X lies in Y at the moment that the text speaks of. */
   private places(): void {
-    const { lines = [], hold, check, halfway, hints } = this.step
+    const { lines = [], hold, check, hints } = this.step
     for (const { sentence } of lines) this.placesIn(sentence, this.held, 'line')
     if (lines.length === 0) this.placesIn(this.step.lookFor, this.held, 'look for')
     this.placesIn(hold, this.held, 'hold')
     this.placesIn(check, this.end, 'check')
     this.placesIn(hints.pointer, this.held, 'pointer')
-    if (halfway) {
-      this.placesIn(halfway.sentence, this.at(halfway.after), 'halfway')
-      const made = this.step.turns
-        .slice(0, halfway.after)
-        .filter(({ name }) => this.puzzle.turnByName.get(name)?.whole === false)
-      this.claim(
-        halfway.sentence.startsWith(`After ${inWords(made.length)} turns `),
-        `halfway counts wrongly: ${halfway.sentence}`,
-      )
-    }
   }
 
   private placesIn(text: string, { state, frame }: Moment, where: string): void {
@@ -315,6 +346,8 @@ class Card {
     const slotIn = ({ state }: Moment, p: number, hold: Rotation) =>
       puzzle.slot[24 * p + multiply(hold, state[p])]
     lines.forEach(({ piece, sentence }) => {
+      // What is claimed is judged for itself.
+      if (sentence === '') return
       const p = indexOf(piece)
       const target = /It goes to (\d)/.exec(sentence)?.[1]
       const stays = sentence.includes('It is turned there')
@@ -583,6 +616,7 @@ class Card {
       placeNamesOf(puzzle, frame).names[homeFilled(puzzle, frame, p, state[p]) ?? -1]
     this.claim((step.lines?.length ?? 0) <= 3, 'more than three lines')
     for (const { piece, sentence: all } of step.lines ?? []) {
+      if (all === '') continue
       const sentence = all.replace(/ (?:The \w+ )?\S+ joins them: .+$/, '')
       const pair = /^The (.*?)(edge|centre)s(.*?) are (the .+) and (the .+)\.$/.exec(sentence)
       const two = /^The (.+?) is (the .+?)\. Its partner is (the .+)\.$/.exec(sentence)
@@ -721,7 +755,7 @@ class Card {
   /** How the stage of the step works. */
   private technique(): Technique | undefined {
     const { route } = this.trail
-    const own = route.stages.find(({ steps }) => steps.includes(this.step))
+    const own = route.stages.find(({ steps }) => steps.includes(this.card))
     return techniqueOf(this.puzzle, route.school, own?.id)
   }
 
@@ -829,28 +863,24 @@ class Card {
     )
   }
 
-  /** 'yellow down; the red edge is the top front edge': no other hold is so. */
+  /** Of what tells the hold: held any other way, not all of it is so. */
   private holds(): void {
-    const { puzzle, held, step } = this
-    const found =
-      /^\w+ (up|down|in front|at the back|on the right|on the left); (the .+) is the /.exec(
-        step.hold,
-      )
-    if (!found) return
-    const side = DIRECTIONS.find((each) => heldWords(each) === found[1])
-    const meant = puzzle.pieces.flatMap((_, p) =>
-      found[2].endsWith(who(puzzle, this.scheme, p)) ? [p] : [],
-    )
-    const stays = (p: number, hold: Rotation) =>
-      puzzle.slot[24 * p + multiply(hold, held.state[p])] === puzzle.slot[24 * p + held.state[p]]
+    const { puzzle, held, card } = this
+    const marks = card.hold.filter(({ kind }) => kind === 'pieceAt' || kind === 'sideHeld')
+    if (marks.length < 2) return
+    const stays = (claim: Claim, hold: Rotation) => {
+      if (claim.kind === 'sideHeld') {
+        const side = directionOfName(claim.at)
+        return turnSide(puzzle, hold, side) === side
+      }
+      const p = puzzle.pieces.findIndex(({ id }) => claim.kind === 'pieceAt' && id === claim.piece)
+      const at = 24 * p
+      return puzzle.slot[at + multiply(hold, held.state[p])] === puzzle.slot[at + held.state[p]]
+    }
     const others = puzzle.holds.filter(
-      (hold) =>
-        hold !== IDENTITY &&
-        side !== undefined &&
-        turnSide(puzzle, hold, side) === side &&
-        meant.every((p) => stays(p, hold)),
+      (hold) => hold !== IDENTITY && marks.every((claim) => stays(claim, hold)),
     )
-    this.claim(others.length === 0, `another hold is so too: ${step.hold}`)
+    this.claim(others.length === 0, `another hold is so too: ${JSON.stringify(card.hold)}`)
   }
 
   /** What two turns are said to be together, by making them; and that both are where it is said. */
@@ -877,9 +907,9 @@ class Card {
 
   /** Of conjoined halves the pieces of one, in its outer layer that the sequence turns first. */
   private lastOfHalf(): readonly number[] | undefined {
-    const { puzzle, step } = this
+    const { puzzle } = this
     if (puzzle.cores.length === 1) return undefined
-    const stage = this.trail.route.stages.find(({ steps }) => steps.includes(step))
+    const stage = this.trail.route.stages.find(({ steps }) => steps.includes(this.card))
     const core = stage?.name.startsWith('First') ? 0 : 1
     const outer = puzzle.grips.find(({ name, core: own }) => own === core && /^[UD]$/.test(name))
     const side = outer && directionOfVector(outer.axis)
@@ -931,8 +961,8 @@ class Card {
   private pieceNamed(text: string): number {
     return this.puzzle.pieces.findIndex(({ faces }) => {
       const names = faces.map(({ colour }) => colourIn(this.scheme, colour).name)
-      const told = /with ([^.]*)/.exec(text)?.[1] ?? ''
-      return names.every((name) => told.split(/, | and /).includes(name))
+      const told = /^the (\S+) /.exec(text)?.[1] ?? ''
+      return names.every((name) => told.split('-').includes(name))
     })
   }
 
@@ -1129,10 +1159,12 @@ class Card {
   }
 
   private hints(): void {
-    const { hints, lookFor, lines } = this.step
-    this.claim(hints.nudge !== hints.pointer, `two hints alike: ${hints.nudge}`)
-    this.claim(hints.pointer !== lookFor, `the pointer is the card: ${lookFor}`)
-    if (lines) this.claim(hints.pointer === lines[0].sentence, 'the pointer is no line of the card')
+    const { hints, lookFor, lines } = this.card
+    const said = (one: unknown) => JSON.stringify(one)
+    this.claim(said(hints.nudge) !== said(hints.pointer), `two hints alike: ${said(hints.nudge)}`)
+    this.claim(said(hints.pointer) !== said(lookFor), `the pointer is the card: ${said(lookFor)}`)
+    if (lines)
+      this.claim(said(hints.pointer) === said(lines[0].says), 'the pointer is no line of the card')
   }
 }
 

@@ -7,13 +7,13 @@ import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Selection } from '../schools/school'
 import { rotate } from '../rotation'
 import { turnFreely, type State } from '../state'
-import { inWords } from '../words'
-import type { RouteStep } from './route'
+import { inWords } from '../phrases'
+import type { ReadStep } from './readStep.testing'
 import type { Moment } from './truthOfPairs.testing'
 
 export interface CapTold {
   readonly puzzle: Puzzle
-  readonly step: RouteStep
+  readonly step: ReadStep
   readonly select: Selection
   /** After so many of the step's turns. */
   readonly at: (turns: number) => Moment

@@ -6,8 +6,8 @@ import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
 import { turnFreely, type State } from '../state'
-import { inWords, kindPlural, plural } from '../words'
-import type { RouteStep } from './route'
+import { inWords, kindPlural, plural } from '../phrases'
+import type { ReadStep } from './readStep.testing'
 
 export interface Moment {
   readonly state: State
@@ -17,7 +17,7 @@ export interface Moment {
 export interface PairsTold {
   readonly puzzle: Puzzle
   readonly scheme: Scheme
-  readonly step: RouteStep
+  readonly step: ReadStep
   readonly joined: Joined
   /** Pieces of the smaller box that the stage is about. */
   readonly own: readonly number[]

@@ -3,7 +3,7 @@ import { knownCyclesOf } from '../universal/baseCycles'
 import { coordinatesFor } from '../analysis/invariants'
 import { countedName, type GroupName } from '../analysis/groupNames'
 import { lookAlikesOf } from '../analysis/lookAlikes'
-import { CLOCK_WORDS, placeNamesOf } from '../analysis/placeNames'
+import { placeNamesOf } from '../analysis/placeNames'
 import { vectorOfState } from '../analysis/sums'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
@@ -14,11 +14,13 @@ import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { groupOf } from '../universal/groups'
 import { workOf } from '../universal/orbitsAtWork'
 import type { UniversalStep } from '../universal/solve'
-import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
+import { capital, inWords, kindPlural, listed, plural, shortKind } from '../phrases'
 import { halfwayOf } from './halfway'
-import { arriveWords, THIRDS } from './pieceWords'
-import type { RouteLine, RouteStep, RouteTurn } from './route'
-import { holdMarks, homeFilled, marksIn, whereNow, who, type Mark } from '../analysis/who'
+import { arriveWords, pieceAt, THIRDS } from './pieceWords'
+import { asClaims, type RouteLine, type RouteStep, type RouteTurn, type StepDraft } from './route'
+import { homeFilled, markClaim, marksIn, marksOf, whereNow, who, type Mark } from '../analysis/who'
+import { asSaid, NOTHING_SAID, type Said } from '../claims/claim'
+import { lies } from '../claims/isTrue'
 
 export interface Scene {
   readonly puzzle: Puzzle
@@ -50,31 +52,26 @@ export function explain(
     frame: scene.frame,
   }
   if (step.kind === 'cycle')
-    return { ...common, ...cycleWords(scene, step, after, holdTurns, isFirst) }
+    return asClaims({ ...common, ...cycleWords(scene, step, after, holdTurns, isFirst) })
   const turns = [...holdTurns, ...step.turns.map(({ name }): RouteTurn => ({ name, role: 'do' }))]
-  if (step.kind === 'small') return { ...common, ...smallWords(scene, step), turns }
+  if (step.kind === 'small') return asClaims({ ...common, ...smallWords(scene, step), turns })
   if (step.kind === 'shape')
-    return {
+    return asClaims({
       ...common,
       ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_WORDS : shapeWords(scene, after)),
-      ifNot: MISTURNED,
       turns,
       algorithm: [],
       places: [],
-    }
-  return { ...common, ...sumsStepWords(scene, after), turns }
+    })
+  return asClaims({ ...common, ...sumsStepWords(scene, after), turns })
 }
 
-const MISTURNED =
-  'A turn went another way. Take the turns back, the last first, and make them again.'
-
-function holdWords({ puzzle, scheme, state, frame }: Scene, held: readonly Turn[]): string {
-  const marks = holdMarks(puzzle, scheme, state, frame)
-  const clock = marks?.includes("o'clock") ? ` ${CLOCK_WORDS}` : ''
-  if (held.length === 0)
-    return marks ? `as it is: ${marks}.${clock}` : 'as it is. Do not turn the whole puzzle'
-  const turned = `Turn the whole puzzle first: ${held.map(({ name }) => name).join(' ')}. Keep that hold to the end`
-  return marks ? `${turned}: ${marks}.${clock}` : turned
+function holdWords({ puzzle, scheme, state, frame }: Scene, held: readonly Turn[]): Said {
+  const marks = marksOf(puzzle, scheme, state, frame) ?? []
+  return [
+    { kind: 'holdBy', turns: held.map(({ name }) => name) },
+    ...marks.map((mark) => markClaim(puzzle, mark)),
+  ]
 }
 
 function cycleWords(
@@ -102,18 +99,14 @@ function cycleWords(
     .flatMap(({ name }) => puzzle.turnByName.get(name) ?? [])
   const first = who(puzzle, scheme, there[0])
   const check = cycleCheck(scene, step, there, after, settled)
-  const halfway = halfwayOf(puzzle, scheme, scene.state, scene.frame, done, there)
-  const usesClock = [...lines, ...(halfway ? [halfway] : []), { sentence: check }].some(
-    ({ sentence }) => sentence.includes("o'clock"),
-  )
+  const halfway = halfwayOf(puzzle, scene.state, scene.frame, done, there)
   return {
-    lookFor: lines.map(({ sentence }, i) => `${i + 1} ${sentence}`).join(' '),
+    lookFor: NOTHING_SAID,
     lines,
     check,
-    ifNot: `If ${first} is elsewhere, a turn went another way. Take the turns back, the last first.`,
     hints: {
       nudge: `Look for ${first}: it is the next.`,
-      pointer: lines[0].sentence,
+      pointer: lines[0].says,
     },
     note:
       [
@@ -123,7 +116,6 @@ function cycleWords(
         ...lossWords(scene, step, settled),
         ...equalWords(scene, there),
         ...setupNote(made.length, after.standing),
-        ...(usesClock ? [CLOCK_WORDS] : []),
       ].join(' ') || undefined,
     halfway: halfway && { ...halfway, after: halfway.after + holdTurns.length },
     turns,
@@ -140,30 +132,22 @@ function linesOf(
   there: readonly number[],
   settled: Scene,
 ): RouteLine[] {
-  const { puzzle, scheme, standing, frame } = scene
-  const { names } = placeNamesOf(puzzle, frame)
-  return there.map((piece, i) => {
-    const [from, to] = [cycle.places[i], cycle.places[(i + 1) % 3]]
-    const target = placeNow(scene, to)
-    const ends = homeFilled(puzzle, settled.frame, piece, settled.state[piece])
-    const isRight = isHomeIn(settled, piece)
-    const later = standing.length > 0 ? ' once all is undone' : ''
-    const end = isRight
-      ? `, where it belongs${later}`
-      : ends === homeLike(settled, piece)
-        ? ', its own place, where it still lies turned'
-        : ''
+  const { puzzle, state, standing, frame } = scene
+  return there.map((p, i): RouteLine => {
+    const target = placeNow(scene, cycle.places[(i + 1) % 3])
+    const ends = homeFilled(puzzle, settled.frame, p, settled.state[p]) ?? target
+    const [{ id: piece }, { id: place }] = [puzzle.pieces[p], puzzle.pieces[ends]]
+    const goes = { piece, place, lies: lies(puzzle, settled, p), line: ((i + 1) % 3) + 1 }
     return {
-      piece: puzzle.pieces[piece].id,
+      piece,
       to: puzzle.pieces[target].id,
-      sentence: `${capital(who(puzzle, scheme, piece))} is ${names[placeNow(scene, from)]}. It goes to ${((i + 1) % 3) + 1}${end}.`,
+      says: [
+        pieceAt(puzzle, frame, state, p),
+        { kind: 'goesTo', ...goes, ...(standing.length > 0 ? { isOwed: true } : {}) },
+      ],
     }
   })
 }
-
-/** The place that a piece would fill at home. */
-const homeLike = ({ puzzle, frame }: Scene, piece: number): number | undefined =>
-  homeFilled(puzzle, frame, piece, frame)
 
 const isHomeIn = ({ puzzle, state, frame }: Scene, piece: number): boolean =>
   looksHome(puzzle, piece, multiply(INVERSE[frame], state[piece]))
@@ -208,7 +192,7 @@ function isFilledRight(scene: Scene, place: number): boolean {
 function smallWords(
   scene: Scene,
   step: Extract<UniversalStep, { kind: 'small' }>,
-): Omit<RouteStep, 'id' | 'kind' | 'hold' | 'others' | 'frame' | 'turns'> {
+): Omit<StepDraft, 'id' | 'kind' | 'hold' | 'others' | 'frame' | 'turns'> {
   const { puzzle } = scene
   const groups = step.orbits.map((o) => groupOf(puzzle, o))
   const places = groups.flatMap((group) => group.places)
@@ -221,7 +205,6 @@ function smallWords(
       ? `the ${places.length} ${name}, all together: they are few enough for that.`
       : `the ${places.length} ${name}, all together. Turns bring them into few arrangements, never three of them round alone, so they come home first.`,
     check: `${listed(groups.map(countedName))} are home. Others may have moved; their turn comes later.`,
-    ifNot: MISTURNED,
     hints: {
       nudge: `The ${name} come home all together.`,
       pointer: canCycle
@@ -268,7 +251,6 @@ function sumsStepWords(scene: Scene, after: Scene) {
       ...(seen.length > 0 ? [`${capital(listed(seen))}.`] : []),
       ...movedTo(scene, after),
     ].join(' '),
-    ifNot: MISTURNED,
     hints: {
       nudge: 'Odd and even come first.',
       pointer:
@@ -285,14 +267,14 @@ function sumsStepWords(scene: Scene, after: Scene) {
 /** A piece that can be seen to have moved, and where it is now. */
 function movedTo(scene: Scene, after: Scene): string[] {
   const { puzzle, scheme } = scene
-  const isNew = ({ piece, place }: Mark) =>
+  const isNew = ({ piece, place }: Pick<Mark, 'piece' | 'place'>) =>
     puzzle.pieces.every(
       (_, p) =>
         who(puzzle, scheme, p) !== who(puzzle, scheme, piece) ||
         whereNow(puzzle, scene.frame, p, scene.state[p]) !== place,
     )
   // Where only pieces that have equals have moved, one of them will do.
-  const equals = puzzle.pieces.flatMap(({ faces }, piece): Mark[] => {
+  const equals = puzzle.pieces.flatMap(({ faces }, piece) => {
     const place = whereNow(puzzle, after.frame, piece, after.state[piece])
     return faces.length === 0 || place === undefined ? [] : [{ piece, place }]
   })
@@ -439,7 +421,9 @@ function thirdWords(scene: Scene, { thirds }: CycleStep, first: number): RouteSt
     return {
       piece: puzzle.pieces[piece].id,
       first: puzzle.pieces[first].id,
-      sentence: `${capital(who(puzzle, scheme, piece))}, now ${names[place]}. ${arriveWords(arrive)}, in ${plural(length, 'turn')}.`,
+      says: asSaid(
+        `${capital(who(puzzle, scheme, piece))}, now ${names[place]}. ${arriveWords(arrive)}, in ${plural(length, 'turn')}.`,
+      ),
     }
   })
 }

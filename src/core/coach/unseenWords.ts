@@ -11,7 +11,7 @@ import type { Direction } from '../puzzle/directions'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { Must } from '../schools/school'
 import { looksHome, turnFreely, type State } from '../state'
-import { baseKind, capital } from '../words'
+import { baseKind, capital } from '../phrases'
 import { pieceMeets } from './goal'
 
 export interface UnseenScene {

@@ -11,7 +11,7 @@ import type { Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, multiply, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { placeOf, type State } from '../state'
-import { capital, inWords, listed, placeWords, times } from '../words'
+import { capital, inWords, listed, placeWords, times } from '../phrases'
 import { judgeEntry, type Entry, type EntryVerdict } from './pieces'
 
 /** A sticker to be marked: a place and one of the sides it shows. */

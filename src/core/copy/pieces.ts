@@ -18,7 +18,7 @@ import { rotateState, type State } from '../state'
 import { diagnose, type Diagnosis } from '../stuck/diagnose'
 import { accountOf } from '../universal/account'
 import { workOf } from '../universal/orbitsAtWork'
-import { baseKind, listed } from '../words'
+import { baseKind, listed } from '../phrases'
 
 /** Nothing lies in the slot: on puzzles that change shape. */
 export const EMPTY = 'empty'

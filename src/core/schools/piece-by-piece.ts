@@ -9,7 +9,7 @@ import { groupOf } from '../universal/groups'
 import { hasMoves } from '../universal/moves'
 import { workOf } from '../universal/orbitsAtWork'
 import { guessedPlan, knownPlanOf, type OrbitPlan } from '../universal/orbitPlan'
-import { capital, listed } from '../words'
+import { capital, listed } from '../phrases'
 import type { Condition, School, Stage } from './school'
 
 export const UNIVERSAL_ID = 'piece-by-piece'

@@ -10,7 +10,7 @@ import { plain } from '../plain'
 import { fail, ok, type Result } from '../result'
 import { MATRICES, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { readState, type State } from '../state'
-import { inWords, times } from '../words'
+import { inWords, times } from '../phrases'
 
 /** A state, or why what was read cannot be the puzzle. */
 export type ReadState =

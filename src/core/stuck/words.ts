@@ -1,5 +1,5 @@
 /** The sentences of a diagnosis, as a patient friend would say them. Every number in them is computed. */
-import { coloursOf, outwardOf } from '../analysis/anatomy'
+import { outwardOf } from '../analysis/anatomy'
 import { frameOf } from '../analysis/frame'
 import { twistUnit } from '../analysis/invariants'
 import { lookAlikesOf } from '../analysis/lookAlikes'
@@ -11,7 +11,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, multiply, type Rotation } from '../rotation'
 import type { State } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
-import { capital, inWords, kindPlural, listed, plural, shortKind } from '../words'
+import { capital, inWords, kindPlural, listed, plural, shortKind } from '../phrases'
 import type { Correction } from './correct'
 import type { Finding, OrbitAccount } from './finding'
 
@@ -79,14 +79,14 @@ function lookAlike(
   { traded, wrong }: Extract<Finding, { kind: 'look-alike' }>,
   account: readonly OrbitAccount[],
 ): Told {
-  const { puzzle, scheme } = scene
+  const { puzzle } = scene
   const told = traded.map((pieces) => {
     const [piece, other] = pieces
     if (other === undefined)
       return `${nameOf(scene, piece)} is turned in its place in a way that no one can see`
     const alike = lookAlikesOf(puzzle).classes.find((each) => each.includes(piece)) ?? pieces
     const which = alike.length === 2 ? 'the two' : `two of the ${inWords(alike.length)}`
-    return `${which} equal ${kindPlural(shortKind(puzzle.pieces[piece].kind))} with ${coloursOf(puzzle, scheme, piece)} have traded places, which no one can see`
+    return `${which} equal ${kindPlural(nameOf(scene, piece)).replace(/^the /, '')} have traded places, which no one can see`
   })
   const alike = traded.flat()
   return {

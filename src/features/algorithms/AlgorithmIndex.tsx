@@ -1,5 +1,5 @@
 import { CATALOG_NAMES } from '@/core/catalog'
-import { plural } from '@/core/words'
+import { plural } from '@/core/phrases'
 import type { OwnPuzzle } from '@/server/ownPuzzles'
 import { shelfAt } from '@/ui/algorithmAddresses'
 import { PuzzleTile } from '@/ui/PuzzleTile'

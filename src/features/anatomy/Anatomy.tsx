@@ -24,7 +24,7 @@ import {
   type Block,
   type State,
 } from '@/core/state'
-import { inWords, plural } from '@/core/words'
+import { inWords, plural } from '@/core/phrases'
 import { Button, LinkButton } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'

@@ -1,7 +1,7 @@
 import { CATALOG_IDS, puzzleById } from '@/core/catalog'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
-import { inWords, plural } from '@/core/words'
+import { inWords, plural } from '@/core/phrases'
 import type { OwnPuzzle } from '@/server/ownPuzzles'
 import { MECHANISM_WORDS } from '@/ui/mechanismWords'
 import { PuzzleTile } from '@/ui/PuzzleTile'

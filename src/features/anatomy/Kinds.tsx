@@ -2,7 +2,7 @@
 
 import type { Kind } from '@/core/analysis/anatomy'
 import type { Puzzle } from '@/core/puzzle/compile'
-import { inWords, kindPlural } from '@/core/words'
+import { inWords, kindPlural } from '@/core/phrases'
 import { classes } from '@/ui/classes'
 
 /** The kinds of pieces; an open one lists its pieces, so that each can be reached by keys. */

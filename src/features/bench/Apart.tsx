@@ -1,4 +1,4 @@
-import { capital, plural } from '@/core/words'
+import { capital, plural } from '@/core/phrases'
 import { Button } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import type { Apart } from './outbox'

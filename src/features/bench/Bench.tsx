@@ -8,6 +8,9 @@ import { puzzleById } from '@/core/catalog'
 import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
 import { turnCountOf, turnsMade } from '@/core/coach/bench'
+import { registerAt } from '@/core/coach/register'
+import { lookForSpans, sayCard, sentenceOf } from '@/core/coach/sayCard'
+import type { Register } from '@/core/words/lexicon'
 import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
@@ -18,7 +21,7 @@ import { ShareBar } from '@/ui/ShareBar'
 import { UNIVERSAL_ID } from '@/core/schools/piece-by-piece'
 import { variantsOf } from '@/core/schools/school'
 import { writeState, type State } from '@/core/state'
-import { plural } from '@/core/words'
+import { plural } from '@/core/phrases'
 import { Button, LinkButton } from '@/ui/Button'
 import { classes } from '@/ui/classes'
 import { faded } from '@/ui/faded'
@@ -87,6 +90,13 @@ export function Bench({
   const [help, setHelp] = useState(3)
   const { trail, done, step } = bench
   const card = trail?.steps[step]
+  const [chosen, setChosen] = useState<Register>()
+  const register = chosen ?? (trail && card ? registerAt(trail, step, settings.cards) : 'full')
+  const words = useMemo(
+    () =>
+      trail && trail.steps[step] ? sayCard(puzzle, given.scheme, trail, step, register) : undefined,
+    [given.scheme, puzzle, register, step, trail],
+  )
   const pale = useMemo(() => faded(given.scheme), [given.scheme])
   // Blocks are told by what is glued; a shape by nothing but its shape.
   const isByShape = card?.kind === 'shape' && puzzle.definition.glue.length === 0
@@ -204,6 +214,9 @@ export function Bench({
       case 'hint':
         controls.hint(strength)
         break
+      case 'words':
+        setChosen(register === 'full' ? 'brief' : 'full')
+        break
       case 'stuck':
         stuck.toggle()
         break
@@ -291,7 +304,7 @@ export function Bench({
               lights={lights}
               guide={guide}
               swapped={swapped}
-              label={`${given.copyName} from two corners. ${card ? card.lookFor : ''}`}
+              label={`${given.copyName} from two corners. ${words ? sentenceOf(lookForSpans(words), settings.writeDialect) : ''}`}
               onTurn={(turn) => controls.make(turn.name)}
             />
           </div>
@@ -363,7 +376,7 @@ export function Bench({
                 else for (const name of remedy.turns) controls.make(name)
               }}
             />
-          ) : card && trail ? (
+          ) : card && words && trail ? (
             <StepCard
               puzzle={puzzle}
               puzzleId={given.puzzleId}
@@ -371,6 +384,8 @@ export function Bench({
               marks={settings.marks}
               states={statesOfStep(trail, step)}
               step={card}
+              words={words}
+              register={register}
               number={bench.stepsBefore + step + 1}
               count={bench.stepsBefore + trail.steps.length}
               strength={strength}
@@ -381,20 +396,31 @@ export function Bench({
               onHint={() => controls.hint(strength)}
               onTakeOther={({ piece, first }) => controls.plan({ prefer: piece, first })}
               aside={
-                <label className="flex items-center gap-1 text-sm text-soft">
-                  Show
-                  <select
-                    value={help}
-                    onChange={(event) => setHelp(Number(event.target.value))}
-                    className="rounded border border-line bg-raised px-1 text-ink"
-                  >
-                    {HELP.map(({ strength: value, name }) => (
-                      <option key={value} value={value}>
-                        {name}
-                      </option>
-                    ))}
-                  </select>
-                </label>
+                <span className="flex items-center gap-3 text-sm text-soft">
+                  {strength >= 3 && (
+                    <button
+                      type="button"
+                      className="min-h-6 underline decoration-line"
+                      onClick={() => setChosen(register === 'full' ? 'brief' : 'full')}
+                    >
+                      {register === 'full' ? 'In few words' : 'In full'}
+                    </button>
+                  )}
+                  <label className="flex items-center gap-1">
+                    Show
+                    <select
+                      value={help}
+                      onChange={(event) => setHelp(Number(event.target.value))}
+                      className="rounded border border-line bg-raised px-1 text-ink"
+                    >
+                      {HELP.map(({ strength: value, name }) => (
+                        <option key={value} value={value}>
+                          {name}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                </span>
               }
             />
           ) : (

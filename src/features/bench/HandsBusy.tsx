@@ -5,13 +5,12 @@ import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { shortTurnWords } from '@/core/analysis/turnWords'
 import type { Bench } from '@/core/coach/bench'
-import type { RouteStep } from '@/core/coach/route'
+import { lookForSpans, sayCard, sentenceOf, type CardWords, type Spans } from '@/core/coach/sayCard'
 import type { DialectId } from '@/core/notation/dialect'
-import { withTurns, writeNames, writeTurnName } from '@/core/notation/write'
+import { writeNames, writeTurnName } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import { IN, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
-import { capital } from '@/core/words'
 import { classes } from '@/ui/classes'
 import { Button } from '@/ui/Button'
 import { TurnPicture } from '@/ui/puzzle-picture/TurnPicture'
@@ -67,7 +66,16 @@ export function HandsBusy({
     onBack()
   }
 
-  const spoken = spokenWords({ puzzle, card, before, phase, turn, solved, isOff: !!deviation })
+  const inWords = (nth: number) => trail && sayCard(puzzle, scheme, trail, nth, 'brief')
+  const words = card && inWords(step)
+  const checked = before && trail && sayCard(puzzle, scheme, trail, step - 1).check
+  const said = (spans: Spans) => sentenceOf(spans, dialect)
+  // Those who listen hear whole sentences.
+  const heard = card && trail && sayCard(puzzle, scheme, trail, step)
+  const spoken = spokenWords({
+    ...{ puzzle, words: heard, checked, phase, turn, solved },
+    isOff: !!deviation,
+  })
   const aloud = useReadAloud(spoken)
   const voice = useCommands((command) => {
     if (command === 'next') goOn()
@@ -157,23 +165,22 @@ export function HandsBusy({
                 <span className="font-display text-[14vmin]">Home.</span>
               ) : deviation ? (
                 <span className="text-[5vmin]">Off the card. Go back one turn.</span>
-              ) : phase === 'check' && before ? (
-                <Said word="Check">{capital(before.check)}</Said>
-              ) : phase === 'look' && card ? (
+              ) : phase === 'check' && checked ? (
+                <Said word="Check">{said(checked)}</Said>
+              ) : phase === 'look' && words ? (
                 <>
                   <Said word="Look for">
-                    {card.lines ? (
-                      card.lines.map(({ piece, sentence }, i) => (
-                        <span key={piece} className="block">
-                          <span className="text-amber">{i + 1}</span>{' '}
-                          {withTurns(puzzle, sentence, dialect)}
+                    {words.lines.length > 0 ? (
+                      words.lines.map((line, i) => (
+                        <span key={i} className="block">
+                          <span className="text-amber">{i + 1}</span> {said(line)}
                         </span>
                       ))
                     ) : (
-                      <span>{capital(card.lookFor)}</span>
+                      <span>{said(words.lookFor)}</span>
                     )}
                   </Said>
-                  <Said word="Hold">{sentenceOf(card.hold)}</Said>
+                  <Said word="Hold">{said(words.hold)}</Said>
                 </>
               ) : (
                 <>
@@ -226,9 +233,7 @@ export function HandsBusy({
                     </span>
                   )}
                   {card?.halfway && done - first === card.halfway.after && (
-                    <span className="text-[3.6vmin]">
-                      {withTurns(puzzle, card.halfway.sentence, dialect)}
-                    </span>
+                    <span className="text-[3.6vmin]">{words && said(words.halfway)}</span>
                   )}
                 </>
               )}
@@ -253,9 +258,6 @@ const Said = ({ word, children }: { word: string; children: React.ReactNode }) =
   </span>
 )
 
-const sentenceOf = (text: string): string =>
-  capital(text).endsWith('.') ? capital(text) : `${capital(text)}.`
-
 /** The turns of this step after the next one. */
 function following({ trail, done, step }: Bench): string[] {
   if (!trail) return []
@@ -270,8 +272,9 @@ const layerOf = (puzzle: Puzzle, state: State, { grip, whole }: Turn): number[] 
 
 interface Spoken {
   readonly puzzle: Puzzle
-  readonly card?: RouteStep
-  readonly before?: RouteStep
+  readonly words?: CardWords
+  /** What the step before should have come to. */
+  readonly checked?: Spans
   readonly phase: Phase
   readonly turn?: Turn
   readonly solved: boolean
@@ -279,10 +282,11 @@ interface Spoken {
 }
 
 /** What is read aloud. */
-function spokenWords({ puzzle, card, before, phase, turn, solved, isOff }: Spoken): string {
+function spokenWords({ puzzle, words, checked, phase, turn, solved, isOff }: Spoken): string {
   if (solved) return 'Home.'
   if (isOff) return 'Off the card. Go back one turn.'
-  if (phase === 'check' && before) return `Check. ${capital(before.check)}`
-  if (phase === 'look' && card) return `Look for: ${card.lookFor} Hold: ${sentenceOf(card.hold)}`
+  if (phase === 'check' && checked) return `Check. ${sentenceOf(checked)}`
+  if (phase === 'look' && words)
+    return `Look for: ${sentenceOf(lookForSpans(words))} Hold: ${sentenceOf(words.hold)}`
   return turn ? `${shortTurnWords(puzzle, turn)}.` : ''
 }

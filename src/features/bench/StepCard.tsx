@@ -1,18 +1,21 @@
 import { ArrowRight } from 'lucide-react'
 import Link from 'next/link'
 import type { ReactNode } from 'react'
+import { CLOCK_WORDS } from '@/core/analysis/placeNames'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
 import { mindOf } from '@/core/coach/meetings'
-import type { RouteLine, RouteStep } from '@/core/coach/route'
-import { withTurns, writeTurnName } from '@/core/notation/write'
+import type { RouteStep } from '@/core/coach/route'
+import { writeTurnName } from '@/core/notation/write'
 import { isOfLetters, type DialectId } from '@/core/notation/dialect'
-import { capital } from '@/core/words'
+import { sentenceOf, type CardWords, type Spans } from '@/core/coach/sayCard'
+import type { Register } from '@/core/words/lexicon'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import type { Hand } from '@/core/notation/handCost'
 import type { State } from '@/core/state'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { Button } from '@/ui/Button'
+import { classes } from '@/ui/classes'
 import { Key } from '@/ui/Key'
 import { sequenceAt } from '@/ui/algorithmAddresses'
 import { TurnParts } from './TurnRow'
@@ -44,6 +47,8 @@ export function StepCard({
   marks,
   states,
   step,
+  words,
+  register,
   number,
   count,
   strength,
@@ -61,6 +66,8 @@ export function StepCard({
   marks: boolean
   states: CardStates
   step: RouteStep
+  words: CardWords
+  register: Register
   number: number
   count: number
   /** 1 a nudge, 2 a pointer, 3 everything. */
@@ -76,10 +83,10 @@ export function StepCard({
   onTakeOther: (other: RouteStep['others'][number]) => void
   aside?: ReactNode
 }) {
-  const said = (text: string) => withTurns(puzzle, text, dialect)
-  const mind = mindOf({ ...step, ...(step.note ? { note: said(step.note) } : {}) }, (name) =>
-    writeTurnName(name, dialect),
-  )
+  const said = (spans: Spans) => sentenceOf(spans, dialect)
+  const mind = mindOf({ ...step, note: said(words.note) }, (name) => writeTurnName(name, dialect))
+  const isBrief = register === 'brief'
+  const takesHold = step.turns.some(({ role }) => role === 'hold')
   return (
     <section aria-label="Step card" className="rounded-lg border border-line bg-surface px-4 py-3">
       <div className="mb-2 flex items-baseline justify-between gap-2">
@@ -89,26 +96,30 @@ export function StepCard({
         {aside}
       </div>
       <div aria-live="polite">
-        {strength <= 1 && <p className="text-lg">{said(step.hints.nudge)}</p>}
+        {strength <= 1 && <p className="text-lg">{said(words.nudge)}</p>}
         {strength === 2 && (
           <dl className="grid gap-1.5 leading-snug">
-            <Line word="Look for">{said(step.hints.pointer)}</Line>
-            <Line word="Hold">{sentence(step.hold)}</Line>
+            <Line word="Look for">{said(words.pointer)}</Line>
+            <Line word="Hold">{said(words.hold)}</Line>
           </dl>
         )}
         {strength >= 3 && (
-          <dl className="grid gap-1.5 leading-snug">
+          <dl className={classes('grid gap-1.5 leading-snug', isBrief && 'text-lg')}>
             <Line word="Look for">
               {step.lines ? (
                 <Lines
                   {...{ puzzle, scheme, marks, states }}
-                  lines={step.lines.map((line) => ({ ...line, sentence: said(line.sentence) }))}
+                  lines={step.lines.map(({ piece }, i) => ({ piece, text: said(words.lines[i]) }))}
                 />
               ) : (
-                <WithPicture {...{ puzzle, scheme, marks, states }} step={step} />
+                <WithPicture
+                  {...{ puzzle, scheme, marks, states }}
+                  text={said(words.lookFor)}
+                  pieces={step.pieces}
+                />
               )}
             </Line>
-            <Line word="Hold">{sentence(step.hold)}</Line>
+            {(!isBrief || takesHold) && <Line word="Hold">{said(words.hold)}</Line>}
             {step.turns.length > 0 && (
               <Line word="Turn">
                 <TurnParts
@@ -120,25 +131,39 @@ export function StepCard({
                 />
                 <Legend
                   {...{ puzzle, puzzleId, step, hand, dialect }}
+                  usesClock={words.usesClock}
                   next={step.turns[done]?.name}
                 />
-                {step.halfway && <p className="mt-1 text-sm">{said(step.halfway.sentence)}</p>}
+                {step.halfway && !isBrief && <p className="mt-1 text-sm">{said(words.halfway)}</p>}
               </Line>
             )}
             {mind !== '' && (
               <Line word="Mind">
-                <span className="text-soft">{mind}</span>
+                {isBrief ? (
+                  // What looks wrong on the way is there to be read, but not in the way.
+                  <details className="text-sm">
+                    <summary className="cursor-pointer text-soft">What to keep in mind</summary>
+                    {mind}
+                  </details>
+                ) : (
+                  <span className="text-soft">{mind}</span>
+                )}
               </Line>
             )}
-            <Line word="Check">{said(capital(step.check))}</Line>
-            {step.ifNot && (
-              <Line word="If not">
-                <span className="text-soft">{said(step.ifNot)}</span>
-              </Line>
-            )}
+            {!isBrief && <Line word="Check">{said(words.check)}</Line>}
           </dl>
         )}
       </div>
+      {strength >= 3 && (
+        <details className="mt-1 text-sm">
+          <summary className="cursor-pointer text-soft">Looks different?</summary>
+          <p>
+            {words.ifNot.length > 0
+              ? said(words.ifNot)
+              : 'Go back turn by turn, the last one first, until it matches.'}
+          </p>
+        </details>
+      )}
       {strength < 3 && (
         <Button className="mt-3" onClick={onHint}>
           {strength < 2 ? 'Which piece, which place' : 'Show the turns'} <Key>{hintKey}</Key>
@@ -150,9 +175,9 @@ export function StepCard({
             {OFFERS[step.kind] ?? 'Or take another piece first'} ({step.others.length})
           </summary>
           <ul className="mt-1 grid gap-1">
-            {step.others.map((other) => (
+            {step.others.map((other, i) => (
               <li key={other.piece} className="flex items-center justify-between gap-2">
-                <span>{said(other.sentence)}</span>
+                <span>{said(words.others[i])}</span>
                 <Button weight="quiet" onClick={() => onTakeOther(other)}>
                   Take it
                 </Button>
@@ -196,16 +221,19 @@ function NowAndThen({ puzzle, scheme, marks, states, piece }: Pictured & { piece
   )
 }
 
-function Lines({ lines, ...given }: Pictured & { lines: readonly RouteLine[] }) {
+function Lines({
+  lines,
+  ...given
+}: Pictured & { lines: readonly { readonly piece: string; readonly text: string }[] }) {
   return (
     <ol className="grid gap-1.5">
-      {lines.map(({ piece, sentence: words }, i) => (
+      {lines.map(({ piece, text }, i) => (
         <li key={piece} className="flex items-start gap-2">
           <span className="mt-0.5 grid size-5 shrink-0 place-items-center rounded-full bg-amber text-xs font-bold text-on-amber">
             {i + 1}
           </span>
           <span>
-            {words}
+            {text}
             <NowAndThen {...given} piece={piece} />
           </span>
         </li>
@@ -215,12 +243,15 @@ function Lines({ lines, ...given }: Pictured & { lines: readonly RouteLine[] }) 
 }
 
 /** One piece to find, with its picture; several, or none, without. */
-function WithPicture({ step, ...given }: Pictured & { step: RouteStep }) {
-  if (step.pieces.length !== 1) return <>{capital(step.lookFor)}</>
+function WithPicture({
+  text,
+  pieces,
+  ...given
+}: Pictured & { text: string; pieces: readonly string[] }) {
   return (
     <>
-      {capital(step.lookFor)}
-      <NowAndThen {...given} piece={step.pieces[0]} />
+      {text}
+      {pieces.length === 1 && <NowAndThen {...given} piece={pieces[0]} />}
     </>
   )
 }
@@ -240,6 +271,7 @@ function Legend({
   next,
   hand,
   dialect,
+  usesClock,
 }: {
   puzzle: Puzzle
   puzzleId: string
@@ -247,6 +279,7 @@ function Legend({
   next?: string
   hand: Hand
   dialect: DialectId
+  usesClock: boolean
 }) {
   const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
   // Where turns are words there are no letters to be explained.
@@ -269,6 +302,7 @@ function Legend({
         {words.map((line) => (
           <li key={line}>{line}</li>
         ))}
+        {usesClock && <li>{CLOCK_WORDS}</li>}
       </ul>
       {sequenceOfStep(step) !== '' && (
         <Link
@@ -285,9 +319,4 @@ function Legend({
 function nextWords(puzzle: Puzzle, turn: Turn, main: Hand): string {
   const hand = handOf(puzzle, turn, main)
   return `${shortTurnWords(puzzle, turn)}${hand ? `, with the ${hand} hand` : ''}.`
-}
-
-const sentence = (text: string): string => {
-  const capitalised = capital(text)
-  return capitalised.endsWith('.') ? capitalised : `${capitalised}.`
 }

@@ -9,7 +9,7 @@ import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { ok } from '@/core/result'
 import type { State } from '@/core/state'
-import { capital } from '@/core/words'
+import { capital } from '@/core/phrases'
 import { Button } from '@/ui/Button'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 

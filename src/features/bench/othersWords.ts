@@ -1,6 +1,6 @@
 import type { BenchEvent } from '@/core/coach/bench'
 import type { Entry } from '@/core/coach/rebase'
-import { listed } from '@/core/words'
+import { listed } from '@/core/phrases'
 
 /** More turns than this are counted and not listed. */
 const LISTED = 6

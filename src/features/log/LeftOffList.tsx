@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import Link from 'next/link'
 import { schoolName } from '@/core/schools'
-import { plural } from '@/core/words'
+import { plural } from '@/core/phrases'
 import type { LeftOff } from '@/server/leftOff'
 
 /** Solves that were left off: with their turns, open to be taken up. */

@@ -3,7 +3,7 @@
 import { Download, Upload } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { toast } from 'sonner'
-import { plural } from '@/core/words'
+import { plural } from '@/core/phrases'
 import { FileButton } from '@/ui/FileButton'
 import { ImportProgress } from '@/ui/ImportProgress'
 import { Notice } from '@/ui/Notice'

@@ -2,7 +2,7 @@
 
 import { useState } from 'react'
 import { ACTS, DEFAULT_KEYS, keyOf, keyProblem, showKey, type ActId, type Keys } from '@/core/keys'
-import { capital } from '@/core/words'
+import { capital } from '@/core/phrases'
 import { Button } from '@/ui/Button'
 
 /** Touch an act, then press its new key. Escape leaves it as it was. */

@@ -7,7 +7,8 @@ import { SMALL_MEANINGS, SMALL_WORDS, type SmallMeaning } from '@/core/notation/
 import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
 import type { Hand } from '@/core/notation/handCost'
-import type { Settings, Theme } from '@/core/settings'
+import { showKey } from '@/core/keys'
+import type { CardWords, Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextArea, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
@@ -114,6 +115,17 @@ export function SettingsScreen({
           />
         </Group>
         <Group title="Look">
+          <Choice
+            label="Cards speak"
+            options={[
+              { value: 'learning', name: 'In full, then in few words' },
+              { value: 'full', name: 'Always in full' },
+              { value: 'brief', name: 'Always in few words' },
+            ]}
+            value={now.cards}
+            hint={`In full until a case has come twice. ${showKey(now.keys.words)} changes it on the bench.`}
+            onChange={(event) => change({ cards: event.target.value as CardWords })}
+          />
           <Choice
             label="Theme"
             options={[

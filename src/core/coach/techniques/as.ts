@@ -4,6 +4,7 @@
  */
 import { isNothing, type Coordinate } from '../../analysis/invariants'
 import { joinedAs, joinedState, type Joined } from '../../analysis/joined'
+import { asSaid } from '../../claims/claim'
 import type { Puzzle } from '../../puzzle/compile'
 import { INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, School, Stage, Technique } from '../../schools/school'
@@ -13,7 +14,7 @@ import { writtenSchool } from '../../schools/written'
 import { isSolved, rotateState, writeState, type State } from '../../state'
 import { accountOf, named } from '../../universal/account'
 import { workOf } from '../../universal/orbitsAtWork'
-import { baseKind } from '../../words'
+import { baseKind } from '../../phrases'
 import { explainStep } from '../explain'
 import { frameMeeting } from '../goal'
 import { leavesOpen } from '../naming'
@@ -101,7 +102,7 @@ export function playAs(
     return doRest(context, work, NO_WAY_ON)
   }
   const note = (words: RouteStep, nth: number) =>
-    isFirst && nth === 0 ? { note: [JOINED_NOTE, words.note].filter(Boolean).join(' ') } : {}
+    isFirst && nth === 0 ? { note: [...asSaid(JOINED_NOTE), ...(words.note ?? [])] } : {}
   small.steps.forEach((step, nth) => {
     const words = explainStep({
       puzzle: lesson.puzzle,

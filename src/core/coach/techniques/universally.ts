@@ -1,5 +1,6 @@
 /** What the universal school does, as techniques of a stage: shape, odd and even, three at a time; or all that is left. */
 import type { Puzzle, Turn } from '../../puzzle/compile'
+import { asSaid } from '../../claims/claim'
 import { pieceByPiece } from '../../schools/piece-by-piece'
 import { isSolved } from '../../state'
 import { stepsOf, type Route, type RouteStep } from '../route'
@@ -45,8 +46,8 @@ export function doRest(context: StageContext, work: Workpiece, why?: string): vo
   if (!first) return
   // It may mean the sides otherwise than the school did.
   if (why !== undefined) work.mean(first.frame)
-  const note = [why, first.note].filter(Boolean).join(' ')
-  give(context.puzzle, work, [note === '' ? first : { ...first, note }, ...rest])
+  const note = [...(why === undefined ? [] : asSaid(why)), ...(first.note ?? [])]
+  give(context.puzzle, work, [note.length === 0 ? first : { ...first, note }, ...rest])
 }
 
 /** Steps that have their words already. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { CATALOG_IDS, puzzleById } from './catalog'
 import { must } from './result'
 import { cube2, cube3, gluedCube } from './testing'
-import { inWords, kindCounts, kindPlural, listed, plural, shortKind, times } from './words'
+import { inWords, kindCounts, kindPlural, listed, plural, shortKind, times } from './phrases'
 
 describe('words', () => {
   it('list as one speaks', () => {

@@ -67,7 +67,7 @@ export function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): strin
   return colourIn(scheme, puzzle.definition.faces[side.name]).name
 }
 
-/** 'white, red and green': the colours of a piece, that of `first` in front. */
+/** 'white-red-green': the colours of a piece, that of `first` in front. */
 export function pieceColours(
   puzzle: Puzzle,
   scheme: Scheme,
@@ -77,16 +77,16 @@ export function pieceColours(
   const sides = sidesShown(puzzle, piece, 0)
   const ordered =
     first && sides.includes(first) ? [first, ...sides.filter((s) => s !== first)] : sides
-  return listed(ordered.map((side) => colourOf(puzzle, scheme, side)))
+  return ordered.map((side) => colourOf(puzzle, scheme, side)).join('-')
 }
 
-/** 'the corner with white, red and green' */
+/** 'the white-red-green corner' */
 export const pieceWords = (
   puzzle: Puzzle,
   scheme: Scheme,
   piece: number,
   first?: Direction,
-): string => `the ${puzzle.pieces[piece].kind} with ${pieceColours(puzzle, scheme, piece, first)}`
+): string => `the ${pieceColours(puzzle, scheme, piece, first)} ${puzzle.pieces[piece].kind}`
 
 /** 'its white looks to the right' */
 export const lookWords = (

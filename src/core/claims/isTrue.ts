@@ -1,0 +1,113 @@
+/** Whether what is claimed is so: read off the states by the engine, without a word. */
+import { lookClassesOf } from '../analysis/lookAlikes'
+import { homeFilled, type Look } from '../analysis/who'
+import { turnSide } from '../analysis/sides'
+import { directionOfName, DIRECTIONS, type Direction } from '../puzzle/directions'
+import { posed, poseOf } from '../puzzle/view'
+import { dot, unit } from '../geometry/vector'
+import type { Puzzle } from '../puzzle/compile'
+import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
+import { looksHome, type State } from '../state'
+import type { Claim, Lies, PieceId } from './claim'
+
+/** A position, and the rotation that a finished piece has in it. */
+export interface Moment {
+  readonly state: State
+  readonly frame: Rotation
+}
+
+/** What a claim is held against. */
+export interface Evidence {
+  readonly puzzle: Puzzle
+  /** When it is read. */
+  readonly now: Moment
+  /** Before the step and after it, with nothing owed. */
+  readonly start: Moment
+  readonly end: Moment
+  /** The pieces of the card's lines. */
+  readonly lines: readonly PieceId[]
+  /** Turns of the step that come before `now`. */
+  readonly made: readonly string[]
+}
+
+export function isTrue(claim: Claim, evidence: Evidence): boolean {
+  const { puzzle, now, start, end, lines, made } = evidence
+  const indexOf = (id: PieceId) => puzzle.pieces.findIndex((piece) => piece.id === id)
+  /** The home that a piece fills at a moment. */
+  const filled = ({ state, frame }: Moment, id: PieceId) => {
+    const p = indexOf(id)
+    return p < 0 ? undefined : homeFilled(puzzle, frame, p, state[p])
+  }
+  switch (claim.kind) {
+    case 'pieceAt': {
+      const home = filled(now, claim.piece)
+      return claim.place === undefined
+        ? indexOf(claim.piece) >= 0 && home === undefined
+        : home !== undefined && puzzle.pieces[home].id === claim.place
+    }
+    case 'goesTo': {
+      const home = filled(end, claim.piece)
+      const isThere = home !== undefined && puzzle.pieces[home].id === claim.place
+      // Of a line the place is meant that its piece leaves.
+      const isAtLine =
+        claim.line === undefined || filled(start, lines[claim.line - 1] ?? '') === home
+      return isThere && isAtLine && lies(puzzle, end, indexOf(claim.piece)) === claim.lies
+    }
+    case 'turnsThere': {
+      const home = filled(end, claim.piece)
+      return (
+        home !== undefined &&
+        home === filled(start, claim.piece) &&
+        lies(puzzle, end, indexOf(claim.piece)) === claim.lies
+      )
+    }
+    case 'takenOut':
+      return indexOf(claim.piece) >= 0 && filled(now, claim.piece) !== filled(end, claim.piece)
+    case 'shows': {
+      const p = indexOf(claim.piece)
+      return p >= 0 && claim.looks.every((look) => showsSo(puzzle, now, p, look))
+    }
+    case 'sideHeld':
+      return turnSide(puzzle, now.frame, directionOfName(claim.side)) === directionOfName(claim.at)
+    case 'holdBy':
+      return claim.turns.join() === made.filter((name) => isWhole(puzzle, name)).join()
+    case 'afterTurns':
+      return claim.count === made.filter((name) => !isWhole(puzzle, name)).length
+    case 'text':
+      // What it says is read back elsewhere.
+      return true
+  }
+}
+
+const isWhole = (puzzle: Puzzle, name: string): boolean =>
+  puzzle.turnByName.get(name)?.whole === true
+
+/** Whether a face of that colour looks to each of some directions, and to none more than to the first. */
+function showsSo(
+  puzzle: Puzzle,
+  { state }: Moment,
+  piece: number,
+  { colour, toward }: Look,
+): boolean {
+  const pose = poseOf(puzzle.definition)
+  return puzzle.pieces[piece].faces.some((face) => {
+    if (face.colour !== colour) return false
+    const shown = posed(pose, unit(rotate(state[piece], face.normal)))
+    const along = (name: Direction['name']) => dot(directionOfName(name).vector, shown)
+    const most = Math.max(...DIRECTIONS.map(({ name }) => along(name)))
+    return (
+      toward.length > 0 &&
+      toward.every((name) => along(name) > 0.3) &&
+      along(toward[0]) > most - 1e-9
+    )
+  })
+}
+
+/** How a piece lies at its place. */
+export function lies(puzzle: Puzzle, { state, frame }: Moment, piece: number): Lies {
+  if (looksHome(puzzle, piece, multiply(INVERSE[frame], state[piece]))) return 'home'
+  const home = homeFilled(puzzle, frame, piece, state[piece])
+  // The home of one that looks the same is its own too.
+  const { classOf } = lookClassesOf(puzzle)
+  return home !== undefined && classOf[home] === classOf[piece] ? 'turned' : 'on'
+}
