@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process'
 import { Client } from 'pg'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { serverUrl } from './testDatabase'
+import { dropDatabase, serverUrl } from './testDatabase'
 
 const PROCESSES = 6
 const DATABASES = 20
@@ -41,11 +41,11 @@ describe('the queue of a fresh database', () => {
   it(`is opened by ${PROCESSES} processes at once, ${DATABASES} times, and none is in another's way`, async () => {
     for (let n = 0; n < DATABASES; n++) {
       const name = `merry_test_queue_${n}`
-      await client.query(`drop database if exists ${name} with (force)`)
+      await dropDatabase(client, name)
       await client.query(`create database ${name}`)
       const said = await Promise.all(openers.map((opener) => opening(opener, serverUrl(name))))
       expect(said).toEqual(Array(PROCESSES).fill(['opened', 'closed']))
-      await client.query(`drop database ${name} with (force)`)
+      await dropDatabase(client, name)
     }
   })
 })

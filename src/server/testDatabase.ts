@@ -40,13 +40,31 @@ async function needTemplate(): Promise<void> {
   })
 }
 
+/**
+ * Takes a database away, whoever is connected to it. The server's own cleaning may be there just then, which only its
+ * owner may end: then it is tried again.
+ */
+export async function dropDatabase(client: Client, name: string): Promise<void> {
+  for (let tries = 0; ; tries++)
+    try {
+      await client.query(`drop database if exists ${name} with (force)`)
+      return
+    } catch (error) {
+      const isCleaned = (error as { code?: unknown }).code === INSUFFICIENT_PRIVILEGE
+      if (!isCleaned || tries > 100) throw error
+      await new Promise((wait) => setTimeout(wait, 200))
+    }
+}
+
+const INSUFFICIENT_PRIVILEGE = '42501'
+
 /** Makes the database anew and points the pool to it; the function returned closes the pool. */
 export async function freshDatabase(name: string): Promise<() => Promise<void>> {
   await needTemplate()
   const database = `merry_test_${name}`
   await onServer(async (client) => {
     await client.query('select pg_advisory_lock(1103)')
-    await client.query(`drop database if exists ${database} with (force)`)
+    await dropDatabase(client, database)
     await client.query(`create database ${database} template ${TEMPLATE}`)
   })
   process.env.DATABASE_URL = serverUrl(database)
