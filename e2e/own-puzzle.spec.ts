@@ -123,7 +123,7 @@ test('a solid dropped on the shelf is led home in layers, with the plain puzzle 
   await page.getByLabel('School').selectOption({ label: 'Layers' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
-  await expect(card).toContainText(/it is turned there/)
+  await expect(card).toContainText(/it comes right there/)
   // What is lit on the solid is lit on the plain puzzle too.
   await page.keyboard.press('p')
   const kin = page.getByRole('figure', { name: 'The plain puzzle' })

@@ -33,7 +33,7 @@ test('a 4x4x4 is reduced and played as a cube of three layers, a hold changed to
   const scramble = "U 2R F2 L' 2D B R2 2F U' L 2U2 D B2 2L R' F 2B D' L2 2R U R 2D F'"
   await toBench(page, scramble, 'Reduction', 'Lock-keeper cube')
   const card = cardOf(page)
-  await stepUntil(page, card.getByText(/^The edges with .* are the .* and the .*\.$/).first(), 20)
+  await stepUntil(page, card.getByText(/^The \S+ edges are the .* and the .*\.$/).first(), 20)
   await regripWhileOpen(page, /^2[UDFBRL]['2]?$/)
   await stepUntil(page, card.getByText(/edges that are joined count as one edge/), 20)
   await page.getByRole('button', { name: 'The smaller puzzle beside it' }).click()
