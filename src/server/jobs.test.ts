@@ -218,7 +218,7 @@ describe('heavy work', () => {
 })
 
 /** Other tests run beside, and every heavy piece is a process that first has to load the core. */
-const PATIENCE_MS = 240_000
+const PATIENCE_MS = 500_000
 
 describe('the queue', () => {
   it(
