@@ -22,7 +22,7 @@ import { TurnParts } from './TurnRow'
 
 const Line = ({ word, children }: { word: string; children: ReactNode }) => (
   <div className="grid grid-cols-[4.1rem_1fr] gap-2">
-    <dt className="font-display text-amber">{word}</dt>
+    <dt className="font-display text-base text-amber">{word}</dt>
     <dd className="min-w-0">{children}</dd>
   </div>
 )
