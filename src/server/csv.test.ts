@@ -4,10 +4,16 @@ import { decoded, readTable, writeHead, writeRows, type CsvRow } from './csv'
 import { BadFile, textSource } from './files/source'
 
 const COLUMNS = ['name', 'remark', 'note']
-const read = async (text: string): Promise<CsvRow[]> => {
+/** @param size of the pieces in which it comes; as files come if none is given */
+const read = async (text: string, size?: number): Promise<CsvRow[]> => {
   const rows: CsvRow[] = []
-  for await (const row of readTable(decoded(textSource(text).read()), COLUMNS)) rows.push(row)
+  const pieces = size === undefined ? decoded(textSource(text).read()) : inPieces(text, size)
+  for await (const row of readTable(pieces, COLUMNS)) rows.push(row)
   return rows
+}
+async function* inPieces(text: string, size: number): AsyncGenerator<string> {
+  for (let at = 0; at < text.length; at += size)
+    yield await Promise.resolve(text.slice(at, at + size))
 }
 const sentence = (text: string) =>
   read(text).then(
@@ -52,9 +58,13 @@ describe('a table', () => {
     await fc.assert(
       fc.asyncProperty(
         fc.array(fc.tuple(fc.constantFrom('R', 'U'), cell, cell), { maxLength: 5 }),
-        async (rows) => {
-          const table = await read(writeTable(COLUMNS, rows))
+        fc.integer({ min: 1, max: 9 }),
+        async (rows, size) => {
+          const text = writeTable(COLUMNS, rows)
+          const table = await read(text)
           expect(table.map(({ cells }) => [...cells.values()])).toEqual(rows)
+          // However it is cut into pieces on its way.
+          expect(await read(text, size)).toEqual(table)
         },
       ),
       { numRuns: 300 },
@@ -89,6 +99,12 @@ describe('a table', () => {
     expect(await sentence(`${head}"${'a,\n'.repeat(500_000)}`)).toMatch(/never closed/)
     expect(await sentence(`${head}"a\nb",x,y\na,b\n`)).toMatch(/^4, row: it has 2 cells/)
     expect(await sentence(`${head}${'a,b,c\n'.repeat(90_000)}`)).toBe('90000 rows')
+    // A quotation mark within a cell opens nothing.
+    const rows = await read(`${head}a"b,c,d\n\n"e\nf",g,"h ""i"""\n`, 1)
+    expect(rows.map(({ line, cells }) => [line, ...cells.values()])).toEqual([
+      [2, 'a"b', 'c', 'd'],
+      [4, 'e\nf', 'g', 'h "i"'],
+    ])
   })
 
   it('is read with the divider and the line ends that spreadsheets of other countries write', async () => {

@@ -2,7 +2,6 @@
  * Tables as CSV, in and out. What comes in is read as it arrives and with limits: the first line must name the
  * columns before anything else is looked at, and no row may be wider than it.
  */
-import { pipeline, Readable } from 'node:stream'
 import Papa from 'papaparse'
 import { BadFile } from './files/source'
 
@@ -59,18 +58,16 @@ export async function* readTable(
     yield begun
     yield* { [Symbol.asyncIterator]: () => pieces }
   }
-  const parsed = Papa.parse(Papa.NODE_STREAM_INPUT, { delimiter, newline })
-  // An error of the text ends the rows too, and is met there.
-  pipeline(Readable.from(closedRows(rest())), parsed, () => undefined)
   let line = 1
-  for await (const cells of parsed as AsyncIterable<string[]>) {
-    const at = line
-    line += 1 + cells.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0)
-    if (at === 1 || (cells.length === 1 && cells[0] === '')) continue
-    if (cells.length !== names.length)
-      throw new BadFile('row', `it has ${cells.length} cells for ${names.length} columns.`, at)
-    yield { line: at, cells: new Map(cells.map((cell, i) => [names[i], unescaped(cell)])) }
-  }
+  for await (const rows of wholeRows(rest(), delimiter, newline))
+    for (const cells of rowsIn(rows, delimiter, newline)) {
+      const at = line
+      line += 1 + cells.reduce((sum, cell) => sum + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0)
+      if (at === 1 || (cells.length === 1 && cells[0] === '')) continue
+      if (cells.length !== names.length)
+        throw new BadFile('row', `it has ${cells.length} cells for ${names.length} columns.`, at)
+      yield { line: at, cells: new Map(cells.map((cell, i) => [names[i], unescaped(cell)])) }
+    }
 }
 
 function headOf(begun: string, columns: readonly string[]) {
@@ -88,21 +85,50 @@ function headOf(begun: string, columns: readonly string[]) {
   return { names, delimiter, newline: (end?.[0] ?? '\n') as '\r\n' | '\n' | '\r' }
 }
 
-/** The same text, as long as its rows have ends: one that has none is never gathered. */
-async function* closedRows(text: AsyncIterable<string>): AsyncGenerator<string> {
-  let isQuoted = false
-  let [line, begunOn, length] = [1, 1, 0]
+/** The cells of whole rows; an empty text is one empty row, for which the parser has none. */
+const rowsIn = (rows: string, delimiter: string, newline: '\r\n' | '\n' | '\r'): string[][] =>
+  rows === '' ? [['']] : Papa.parse<string[]>(rows, { delimiter, newline }).data
+
+/** Where in a row one is: at the beginning of a cell, in one, in quotes, or behind what may be their end. */
+type At = 'begin' | 'cell' | 'quotes' | 'quote'
+
+/**
+ * The same text in pieces that end where a row ends, without that end: a row that has none is never gathered. What
+ * reads the cells takes a piece at once; given row by row it would copy what is left of a piece at each.
+ */
+async function* wholeRows(
+  text: AsyncIterable<string>,
+  delimiter: string,
+  newline: string,
+): AsyncGenerator<string> {
+  let at: At = 'begin'
+  let [line, begunOn, length, begun, before] = [1, 1, 0, '', '']
   for await (const piece of text) {
-    for (let at = 0; at < piece.length; at++) {
-      const sign = piece.charCodeAt(at)
-      if (sign === 34) isQuoted = !isQuoted
-      if (sign === 10) line++
-      if ((sign === 10 || sign === 13) && !isQuoted) [length, begunOn] = [0, line]
+    let end = 0
+    for (let i = 0; i < piece.length; i++) {
+      const sign = piece[i]
+      const isEnd = before + sign === newline || sign === newline
+      if (sign === '\n') line++
+      if (at !== 'quotes' && isEnd) [at, length, begunOn, end] = ['begin', 0, line, i + 1]
       else if (++length > LONGEST_ROW) throw new BadFile('row', NEVER_CLOSED, begunOn)
+      else at = after(at, sign, delimiter)
+      before = sign
     }
-    yield piece
+    begun += piece
+    const left = piece.length - end
+    if (end > 0) yield begun.slice(0, begun.length - left - newline.length)
+    if (end > 0) begun = piece.slice(end)
   }
-  if (isQuoted) throw new BadFile('row', NEVER_CLOSED, begunOn)
+  if (at === 'quotes') throw new BadFile('row', NEVER_CLOSED, begunOn)
+  if (begun !== '') yield begun
+}
+
+function after(at: At, sign: string, delimiter: string): At {
+  if (at === 'quotes') return sign === '"' ? 'quote' : 'quotes'
+  if (sign === delimiter) return 'begin'
+  if (sign === '"') return at === 'cell' ? 'cell' : 'quotes'
+  // Between a cell and the end of its row; anything else behind a quotation mark belongs to the cell still.
+  return at === 'quote' && sign !== '\r' ? 'quotes' : 'cell'
 }
 
 /** Bytes as the text that they are. @throws BadFile where they are none */
