@@ -8,8 +8,8 @@ import type { Hand } from './notation/handCost'
 import { DEFAULT_VOCABULARY, readVocabulary } from './notation/spoken/vocabulary'
 
 /** How cards speak: in full until a case has been met twice, always in full, or always in few words. */
-export const CARD_WORDS = ['learning', 'full', 'brief'] as const
-export type CardWords = (typeof CARD_WORDS)[number]
+export const CARD_VOICES = ['learning', 'full', 'brief'] as const
+export type CardVoice = (typeof CARD_VOICES)[number]
 
 /** `system`: as the device has it. */
 export type Theme = 'dusk' | 'daylight' | 'system'
@@ -28,7 +28,7 @@ export interface Settings {
   /** How long a turn takes on screen. */
   readonly turnMs: number
   readonly hand: Hand
-  readonly cards: CardWords
+  readonly cards: CardVoice
   /** The key of each act on the bench. */
   readonly keys: Keys
 }
@@ -117,8 +117,8 @@ export const settingsSchema = object({
     .max(1000, 'A turn takes 0 to 1000 milliseconds.')
     .required(),
   hand: mixed<Hand>().oneOf(['right', 'left']).required(),
-  cards: mixed<CardWords>()
-    .oneOf([...CARD_WORDS])
+  cards: mixed<CardVoice>()
+    .oneOf([...CARD_VOICES])
     .required(),
   keys: keysSchema,
 }).noUnknown()

@@ -1,10 +1,11 @@
-import { createServer, request, type IncomingMessage, type Server } from 'node:http'
-import { connect, type AddressInfo } from 'node:net'
+import { createServer, type IncomingMessage, type Server } from 'node:http'
+import { connect } from 'node:net'
 import { PassThrough } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import fc from 'fast-check'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { LONGEST_BODY } from '../server/limits'
+import { ask as askServer, portOf, type Asked, type Heard } from './ask.testing'
 import { shapeProblem } from './body'
 import { Crowd } from './crowd'
 import { door } from './door'
@@ -48,45 +49,8 @@ beforeEach(() => {
   isPiped = false
 })
 
-interface Asked {
-  readonly method?: string
-  readonly path?: string
-  readonly headers?: Record<string, string>
-  readonly body?: string
-}
-
-interface Heard {
-  readonly status: number
-  readonly text: string
-  readonly headers: IncomingMessage['headers']
-}
-
-const port = () => (server.address() as AddressInfo).port
-
-const ask = ({ method = 'GET', path = '/shelf', headers = {}, body }: Asked): Promise<Heard> =>
-  new Promise((resolve, reject) => {
-    const asked = request(
-      {
-        ...{ port: port(), host: '127.0.0.1', method, path },
-        headers: {
-          host: 'localhost:3600',
-          ...(body === undefined
-            ? {}
-            : { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) }),
-          ...headers,
-        },
-      },
-      (response) => {
-        let text = ''
-        response.on('data', (piece: Buffer) => (text += piece.toString('utf8')))
-        response.on('end', () =>
-          resolve({ status: response.statusCode ?? 0, text, headers: response.headers }),
-        )
-      },
-    )
-    asked.on('error', reject)
-    asked.end(body)
-  })
+const ask = (asked: Partial<Asked>): Promise<Heard> =>
+  askServer(server, { path: '/shelf', ...asked })
 
 describe('the door', () => {
   it('lets in whoever asks under a name of this machine, and nobody else, whatever the path', async () => {
@@ -158,7 +122,7 @@ describe('what is sent', () => {
   })
 
   it('is refused where it is too long, too deep, too much, or of unknown length', async () => {
-    const refused = async (asked: Asked, status: number, words: RegExp) => {
+    const refused = async (asked: Partial<Asked>, status: number, words: RegExp) => {
       const heard = await ask({ method: 'POST', path: '/api/bench/x/finish', ...asked })
       expect([heard.status, given]).toEqual([status, []])
       expect(heard.text).toMatch(words)
@@ -177,7 +141,7 @@ describe('what is sent', () => {
 
   it('that breaks off reaches nobody', async () => {
     await new Promise<void>((closed) => {
-      const socket = connect(port(), '127.0.0.1', () => {
+      const socket = connect(portOf(server), '127.0.0.1', () => {
         socket.write(
           'POST /api/bench/x HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 50\r\n\r\n{"after":',
         )

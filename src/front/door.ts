@@ -56,11 +56,10 @@ const KINDS: readonly (readonly [path: RegExp, line: keyof Lines])[] = [
   [/^\/api\/(log|backup|imports|copies\/[^/]+)$/, 'files'],
   [/^\/api\/bench\//, 'turns'],
   [/^\/api\/pictures\//, 'pictures'],
-  [/^/, 'pages'],
 ]
 
 const lineOf = (path: string): keyof Lines =>
-  (KINDS.find(([kind]) => kind.test(path)) ?? KINDS[3])[1]
+  KINDS.find(([kind]) => kind.test(path))?.[1] ?? 'pages'
 
 /** @param answer what the application does with a request that may come in */
 export function door(answer: Answer, isDevelopment: boolean, lines: Lines = LINES()): Answer {

@@ -1,6 +1,5 @@
 /** What the door answers by itself, asked as a browser asks, of a real database. */
-import { createServer, request, type IncomingMessage, type Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
+import { createServer, type Server } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { limitReach } from '../core/catalog/reach'
 import { puzzleById } from '../core/catalog'
@@ -13,6 +12,7 @@ import { addOwnPuzzle } from '../server/ownPuzzles'
 import { closePool, pool } from '../server/pool'
 import { makeSolver, whoAsks } from '../server/profiles'
 import { exampleFile, freshDatabase, openAnew } from '../server/testDatabase'
+import { ask as askServer, type Heard } from './ask.testing'
 import { door } from './door'
 
 let discard: () => Promise<void>
@@ -51,34 +51,13 @@ afterAll(async () => {
   await discard()
 })
 
-interface Heard {
-  readonly status: number
-  readonly text: string
-  readonly headers: IncomingMessage['headers']
-}
-
 const ask = (solver: string, method: string, path: string, value?: unknown): Promise<Heard> =>
-  new Promise((resolve, reject) => {
-    const body = typeof value === 'string' ? value : value && JSON.stringify(value)
-    const asked = request(
-      {
-        ...{ port: (server.address() as AddressInfo).port, host: '127.0.0.1', method, path },
-        headers: {
-          ...{ host: 'localhost', cookie: `${SOLVER_COOKIE}=${solver}` },
-          ...(body ? { 'content-length': Buffer.byteLength(body as string) } : {}),
-          'content-type': 'application/json',
-        },
-      },
-      (response) => {
-        let text = ''
-        response.on('data', (piece: Buffer) => (text += piece.toString('utf8')))
-        response.on('end', () =>
-          resolve({ status: response.statusCode ?? 0, text, headers: response.headers }),
-        )
-      },
-    )
-    asked.on('error', reject)
-    asked.end(body)
+  askServer(server, {
+    ...{ method, path },
+    headers: { cookie: `${SOLVER_COOKIE}=${solver}` },
+    ...(value === undefined
+      ? {}
+      : { body: typeof value === 'string' ? value : JSON.stringify(value) }),
   })
 
 const entry = (n: number, event: object) => ({

@@ -11,9 +11,21 @@ import { append, follow } from './turns'
 
 type Handler = (asked: Asked) => Promise<Told>
 
-const OWN: readonly (readonly [path: RegExp, Readonly<Record<string, Handler>>])[] = [
-  [/^\/api\/bench\/([^/]+)$/, { GET: follow, POST: append }],
-  [/^\/api\/pictures\/([^/]+)$/, { GET: picture, HEAD: picture }],
+const OWN: readonly (readonly [path: RegExp, byMethod: ReadonlyMap<string, Handler>])[] = [
+  [
+    /^\/api\/bench\/([^/]+)$/,
+    new Map<string, Handler>([
+      ['GET', follow],
+      ['POST', append],
+    ]),
+  ],
+  [
+    /^\/api\/pictures\/([^/]+)$/,
+    new Map<string, Handler>([
+      ['GET', picture],
+      ['HEAD', picture],
+    ]),
+  ],
 ]
 
 const OTHERWISE: Handler = () =>
@@ -27,7 +39,7 @@ export function ownHandler(
   for (const [pattern, byMethod] of OWN) {
     const name = pattern.exec(path)?.[1]
     if (name === undefined) continue
-    const handler = new Map(Object.entries(byMethod)).get(method) ?? OTHERWISE
+    const handler = byMethod.get(method) ?? OTHERWISE
     return (asked) => answered(() => handler({ ...asked, name }))
   }
   return undefined

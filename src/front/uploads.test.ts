@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
-import { createServer, request, type Server } from 'node:http'
-import { connect, type AddressInfo } from 'node:net'
+import { createServer, type Server } from 'node:http'
+import { connect } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Result } from '../core/result'
 import { must } from '../core/result'
@@ -9,6 +9,7 @@ import { LONGEST_FILE } from '../server/limits'
 import { pool } from '../server/pool'
 import { makeSolver } from '../server/profiles'
 import { freshDatabase } from '../server/testDatabase'
+import { ask, portOf } from './ask.testing'
 import { door } from './door'
 
 let discard: () => Promise<void>
@@ -27,33 +28,16 @@ afterAll(async () => {
   await discard()
 })
 
-const port = () => (server.address() as AddressInfo).port
-
 async function send(
   path: string,
   body: Buffer | string,
   headers: Record<string, string> = {},
 ): Promise<{ status: number; result: Result<string> }> {
-  return new Promise((resolve, reject) => {
-    const asked = request(
-      {
-        ...{ port: port(), host: '127.0.0.1', method: 'POST', path },
-        headers: { host: 'localhost', cookie: `a=b; ${SOLVER_COOKIE}=${solver}`, ...headers },
-      },
-      (response) => {
-        let text = ''
-        response.on('data', (piece: Buffer) => (text += piece.toString('utf8')))
-        response.on('end', () =>
-          resolve({
-            status: response.statusCode ?? 0,
-            result: JSON.parse(text) as Result<string>,
-          }),
-        )
-      },
-    )
-    asked.on('error', reject)
-    asked.end(body)
+  const { status, text } = await ask(server, {
+    ...{ method: 'POST', path, body },
+    headers: { cookie: `a=b; ${SOLVER_COOKIE}=${solver}`, ...headers },
   })
+  return { status, result: JSON.parse(text) as Result<string> }
 }
 
 const count = async (table: string) =>
@@ -85,7 +69,7 @@ describe('a file that comes in', () => {
   it('that breaks off is refused, and nothing of it is kept', async () => {
     const whole = 'puzzle,school\n'.repeat(300_000)
     await new Promise<void>((closed) => {
-      const socket = connect(port(), '127.0.0.1', () => {
+      const socket = connect(portOf(server), '127.0.0.1', () => {
         socket.write(
           `POST /api/imports?kind=log HTTP/1.1\r\nHost: localhost\r\nCookie: ${SOLVER_COOKIE}=${solver}\r\n` +
             `Content-Length: ${whole.length}\r\n\r\n${whole.slice(0, 2_800_000)}`,

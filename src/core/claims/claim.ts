@@ -4,6 +4,7 @@
  * piece whose home it is, in the hold of the moment that the claim speaks of.
  */
 import type { Look } from '../analysis/who'
+import type { Puzzle } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
 
 export type PieceId = string
@@ -18,7 +19,7 @@ export type Claim =
    * After the turns of the step, and once nothing is owed any more, it lies in a place.
    *
    * @property line the number of the card's line at whose piece that place is now
-   * @property isOwed whether turns have to be undone first
+   * @property isOwed that some turns have to be undone for it: they stand before the step, or after it
    */
   | {
       readonly kind: 'goesTo'
@@ -28,8 +29,13 @@ export type Claim =
       readonly line?: number
       readonly isOwed?: true
     }
-  /** As `goesTo`, the place being the one that it lies in already. */
-  | { readonly kind: 'turnsThere'; readonly piece: PieceId; readonly lies: Lies }
+  /** It is in the same place afterwards. */
+  | {
+      readonly kind: 'turnsThere'
+      readonly piece: PieceId
+      readonly was: Lies
+      readonly lies: Lies
+    }
   /** It is somewhere else after the turns: it is lifted out of where it lies. */
   | { readonly kind: 'takenOut'; readonly piece: PieceId }
   /** Which way some of its faces look in the picture, a few of them, each by the nearest of the six first. */
@@ -54,25 +60,21 @@ export const NOTHING_SAID: Said = []
 export const asSaid = (said: string | Said): Said =>
   typeof said !== 'string' ? said : said === '' ? NOTHING_SAID : [{ kind: 'text', text: said }]
 
+/** The index of a piece or of a place, -1 where the puzzle has none of that name. */
+export const indexOf = ({ pieces }: Pick<Puzzle, 'pieces'>, id: PieceId): number =>
+  pieces.findIndex((piece) => piece.id === id)
+
 /** The same of other pieces. */
 export const ofPieces = (said: Said, called: (piece: PieceId) => PieceId): Said =>
   said.map((claim) => ('piece' in claim ? { ...claim, piece: called(claim.piece) } : claim))
 
-/** The pieces and places that a claim names. */
-export function namesIn(claim: Claim): PieceId[] {
-  switch (claim.kind) {
-    case 'pieceAt':
-      return [claim.piece, ...(claim.place === undefined ? [] : [claim.place])]
-    case 'goesTo':
-      return [claim.piece, claim.place]
-    case 'turnsThere':
-    case 'takenOut':
-    case 'shows':
-      return [claim.piece]
-    case 'sideHeld':
-    case 'holdBy':
-    case 'afterTurns':
-    case 'text':
-      return []
-  }
+/** Whether the puzzle has all that a claim names, so that it can be judged and said. */
+export function isSayable(puzzle: Puzzle, claim: Claim): boolean {
+  const { colours, faces } = puzzle.definition
+  if ('piece' in claim && indexOf(puzzle, claim.piece) < 0) return false
+  if ('place' in claim && claim.place !== undefined && indexOf(puzzle, claim.place) < 0)
+    return false
+  if (claim.kind === 'sideHeld') return colours.some(({ id }) => id === faces[claim.side])
+  if (claim.kind !== 'shows') return true
+  return claim.looks.every(({ colour }) => colours.some(({ id }) => id === colour))
 }

@@ -19,7 +19,7 @@ const KINDS: Readonly<Record<ClaimKind, Schema>> = {
     line: count().min(1),
     isOwed: mixed().oneOf([true]),
   }).noUnknown(),
-  turnsThere: object({ kind, piece: id().required(), lies: lies() }).noUnknown(),
+  turnsThere: object({ kind, piece: id().required(), was: lies(), lies: lies() }).noUnknown(),
   takenOut: object({ kind, piece: id().required() }).noUnknown(),
   shows: object({
     ...{ kind, piece: id().required() },

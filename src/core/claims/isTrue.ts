@@ -8,7 +8,7 @@ import { dot, unit } from '../geometry/vector'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import { looksHome, type State } from '../state'
-import type { Claim, Lies, PieceId } from './claim'
+import { indexOf, type Claim, type Lies, type PieceId } from './claim'
 
 /** A position, and the rotation that a finished piece has in it. */
 export interface Moment {
@@ -21,52 +21,58 @@ export interface Evidence {
   readonly puzzle: Puzzle
   /** When it is read. */
   readonly now: Moment
-  /** Before the step and after it, with nothing owed. */
+  /** Before the step and after it, with what is owed undone. */
   readonly start: Moment
   readonly end: Moment
+  /** Whether anything is owed then. */
+  readonly isOwing: boolean
   /** The pieces of the card's lines. */
   readonly lines: readonly PieceId[]
   /** Turns of the step that come before `now`. */
   readonly made: readonly string[]
 }
 
-export function isTrue(claim: Claim, evidence: Evidence): boolean {
-  const { puzzle, now, start, end, lines, made } = evidence
-  const indexOf = (id: PieceId) => puzzle.pieces.findIndex((piece) => piece.id === id)
-  /** The home that a piece fills at a moment. */
-  const filled = ({ state, frame }: Moment, id: PieceId) => {
-    const p = indexOf(id)
-    return p < 0 ? undefined : homeFilled(puzzle, frame, p, state[p])
+export const isTrue = (claim: Claim, evidence: Evidence): boolean =>
+  'piece' in claim ? isTrueOfPiece(claim, evidence) : isTrueOfAll(claim, evidence)
+
+type OfPiece = Extract<Claim, { piece: PieceId }>
+
+function isTrueOfPiece(claim: OfPiece, evidence: Evidence): boolean {
+  const { puzzle, now, start, end, lines, isOwing } = evidence
+  const p = indexOf(puzzle, claim.piece)
+  if (p < 0) return false
+  /** The place that a piece fills at a moment; none outside the finished shape. */
+  const filled = ({ state, frame }: Moment, piece: number): PieceId | undefined => {
+    const home = homeFilled(puzzle, frame, piece, state[piece])
+    return home === undefined ? undefined : puzzle.pieces[home].id
   }
+  const isStaying = filled(end, p) !== undefined && filled(end, p) === filled(start, p)
   switch (claim.kind) {
-    case 'pieceAt': {
-      const home = filled(now, claim.piece)
-      return claim.place === undefined
-        ? indexOf(claim.piece) >= 0 && home === undefined
-        : home !== undefined && puzzle.pieces[home].id === claim.place
-    }
+    case 'pieceAt':
+      return filled(now, p) === claim.place
     case 'goesTo': {
-      const home = filled(end, claim.piece)
-      const isThere = home !== undefined && puzzle.pieces[home].id === claim.place
       // Of a line the place is meant that its piece leaves.
-      const isAtLine =
-        claim.line === undefined || filled(start, lines[claim.line - 1] ?? '') === home
-      return isThere && isAtLine && lies(puzzle, end, indexOf(claim.piece)) === claim.lies
-    }
-    case 'turnsThere': {
-      const home = filled(end, claim.piece)
+      const other = claim.line === undefined ? undefined : indexOf(puzzle, lines[claim.line - 1])
       return (
-        home !== undefined &&
-        home === filled(start, claim.piece) &&
-        lies(puzzle, end, indexOf(claim.piece)) === claim.lies
+        filled(end, p) === claim.place &&
+        lies(puzzle, end, p) === claim.lies &&
+        (claim.isOwed === true) === isOwing &&
+        (other === undefined || (other >= 0 && filled(start, other) === claim.place))
       )
     }
+    case 'turnsThere':
+      return (
+        isStaying && lies(puzzle, start, p) === claim.was && lies(puzzle, end, p) === claim.lies
+      )
     case 'takenOut':
-      return indexOf(claim.piece) >= 0 && filled(now, claim.piece) !== filled(end, claim.piece)
-    case 'shows': {
-      const p = indexOf(claim.piece)
-      return p >= 0 && claim.looks.every((look) => showsSo(puzzle, now, p, look))
-    }
+      return !isStaying
+    case 'shows':
+      return claim.looks.every((look) => showsSo(puzzle, now, p, look))
+  }
+}
+
+function isTrueOfAll(claim: Exclude<Claim, OfPiece>, { puzzle, now, made }: Evidence): boolean {
+  switch (claim.kind) {
     case 'sideHeld':
       return turnSide(puzzle, now.frame, directionOfName(claim.side)) === directionOfName(claim.at)
     case 'holdBy':

@@ -13,7 +13,7 @@ import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
 import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
 import { namingOf } from './naming'
 import { joinedAs } from '../analysis/joined'
-import { namesIn } from '../claims/claim'
+import { isSayable } from '../claims/claim'
 import { inClaims, saidOn, stepsOf, turnsOfRoute, type Route } from './route'
 
 /** A bench that was taken up from a snapshot does not know the turns before it: `beyond`. */
@@ -100,13 +100,12 @@ function namesMisfit(puzzle: Puzzle, route: Route): string | undefined {
     const { pieces, places, others, as } = step
     // Of a smaller box it is told with the names of that one.
     const told = as ? joinedAs(puzzle, as)?.small : puzzle
-    const toldIds = new Set(told?.pieces.map(({ id }) => id))
     const isKnown =
       [...pieces, ...places, ...others.map(({ piece }) => piece)].every((id) => ids.has(id)) &&
+      told !== undefined &&
       saidOn(step)
         .flat()
-        .flatMap(namesIn)
-        .every((id) => toldIds.has(id))
+        .every((claim) => isSayable(told, claim))
     if (!isKnown) return 'The plan speaks of a piece or a place that this puzzle does not have.'
   }
   return undefined

@@ -2,7 +2,6 @@
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { reachOf } from '../analysis/placements'
 import { who } from '../analysis/who'
-import { lies } from '../claims/isTrue'
 import { colourIn } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import { directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
@@ -13,6 +12,7 @@ import type { Aim } from './aim'
 import {
   holdOfScene,
   ids,
+  goesTo,
   linesOf,
   pieceAt,
   statusWords,
@@ -91,15 +91,11 @@ function arrivalsOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
     looksHome(puzzle, p, multiply(INVERSE[hold], of[p]))
   const come = pieces.filter((p) => !isHome(state, frame, p) && isHome(end, endFrame, p))
   return come.map((p) => {
-    const piece = puzzle.pieces[p].id
-    const place = puzzle.pieces[puzzle.place[24 * p + multiply(INVERSE[endFrame], end[p])]].id
+    const place = puzzle.place[24 * p + multiply(INVERSE[endFrame], end[p])]
     return {
-      piece,
-      to: place,
-      says: [
-        pieceAt(puzzle, frame, state, p),
-        { kind: 'goesTo', piece, place, lies: lies(puzzle, { state: end, frame: endFrame }, p) },
-      ],
+      piece: puzzle.pieces[p].id,
+      to: puzzle.pieces[place].id,
+      says: [pieceAt(puzzle, frame, state, p), goesTo(scene, p)],
     }
   })
 }

@@ -12,8 +12,7 @@ import type { Stage } from '../schools/school'
 import { capital, inWords, kindPlural, plural } from '../phrases'
 import type { Aim } from './aim'
 import { isFilled } from './goal'
-import { lies } from '../claims/isTrue'
-import { holdOfScene, pieceAt, type PieceScene, type PieceWords } from './pieceWords'
+import { goesTo, holdOfScene, pieceAt, type PieceScene, type PieceWords } from './pieceWords'
 import type { RouteLine } from './route'
 
 type Commutator = Extract<Aim, { kind: 'commutator' }>
@@ -114,20 +113,12 @@ const fillerOf = ({ puzzle, end, endFrame }: PieceScene, home: number): number =
   [...end].findIndex((r, p) => homeFilled(puzzle, endFrame, p, r) === home)
 
 function lineTo(scene: PieceScene, home: number): RouteLine {
-  const { puzzle, state, frame, end, endFrame } = scene
+  const { puzzle, state, frame } = scene
   const piece = fillerOf(scene, home)
-  const [{ id }, { id: place }] = [puzzle.pieces[piece], puzzle.pieces[home]]
-  const isThere = homeFilled(puzzle, frame, piece, state[piece]) === home
-  const how = lies(puzzle, { state: end, frame: endFrame }, piece)
   return {
-    piece: id,
-    to: place,
-    says: [
-      pieceAt(puzzle, frame, state, piece),
-      isThere
-        ? { kind: 'turnsThere', piece: id, lies: how }
-        : { kind: 'goesTo', piece: id, place, lies: how },
-    ],
+    piece: puzzle.pieces[piece].id,
+    to: puzzle.pieces[home].id,
+    says: [pieceAt(puzzle, frame, state, piece), goesTo(scene, piece)],
   }
 }
 

@@ -23,10 +23,17 @@ import { turnFreely, type State } from '../state'
 import { baseKind, capital, inWords, kindPlural, listed, plural } from '../phrases'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
-import { holdOfScene, ids, pieceAt, placeIn, type PieceScene, type PieceWords } from './pieceWords'
+import {
+  goesTo,
+  holdOfScene,
+  ids,
+  pieceAt,
+  placeIn,
+  type PieceScene,
+  type PieceWords,
+} from './pieceWords'
 import type { RouteLine, RouteStep } from './route'
 import { asSaid } from '../claims/claim'
-import { lies } from '../claims/isTrue'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
@@ -372,17 +379,8 @@ function comingLines(scene: PieceScene, grown: readonly Grown[]): RouteLine[] {
       const home = homeFilled(puzzle, endFrame, p, end[p])
       // What stays was counted otherwise before.
       if (home === undefined || home === homeFilled(puzzle, frame, p, state[p])) return []
-      const [{ id: piece }, { id: place }] = [puzzle.pieces[p], puzzle.pieces[home]]
-      const how = lies(puzzle, { state: end, frame: endFrame }, p)
-      return [
-        {
-          piece,
-          says: [
-            pieceAt(puzzle, frame, state, p),
-            { kind: 'goesTo', piece, place, lies: how } as const,
-          ],
-        },
-      ]
+      const says = [pieceAt(puzzle, frame, state, p), goesTo(scene, p)]
+      return [{ piece: puzzle.pieces[p].id, says }]
     })
 }
 

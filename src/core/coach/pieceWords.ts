@@ -121,18 +121,26 @@ export const shows = (
   looks: looksOf(puzzle, piece, state[piece]),
 })
 
-/** Where it goes; that it is turned there if it stays. */
-export function goesTo(
-  { puzzle, state, frame, end, endFrame }: Omit<PieceScene, 'isFirst'>,
+/** How it lies in its place before, and afterwards. */
+export const turnsThere = (
+  { puzzle, state, frame, end, endFrame }: Omit<PieceScene, 'isFirst' | 'stage' | 'base' | 'step'>,
   p: number,
-): Claim {
+): Claim => ({
+  kind: 'turnsThere',
+  piece: puzzle.pieces[p].id,
+  was: lies(puzzle, { state, frame }, p),
+  lies: lies(puzzle, { state: end, frame: endFrame }, p),
+})
+
+/** Where it goes; that it is turned there if it stays. */
+export function goesTo(scene: Omit<PieceScene, 'isFirst'>, p: number): Claim {
+  const { puzzle, state, frame, end, endFrame } = scene
   const piece = puzzle.pieces[p].id
   const home = homeFilled(puzzle, endFrame, p, end[p])
-  const how = lies(puzzle, { state: end, frame: endFrame }, p)
   if (home === undefined) return takenOut(puzzle, p)
-  return home === homeFilled(puzzle, frame, p, state[p])
-    ? { kind: 'turnsThere', piece, lies: how }
-    : { kind: 'goesTo', piece, place: puzzle.pieces[home].id, lies: how }
+  if (home === homeFilled(puzzle, frame, p, state[p])) return turnsThere(scene, p)
+  const how = lies(puzzle, { state: end, frame: endFrame }, p)
+  return { kind: 'goesTo', piece, place: puzzle.pieces[home].id, lies: how }
 }
 
 /** Where a piece lies. */
@@ -186,14 +194,7 @@ export function spinWords(
   const colour = sideName(puzzle, scheme, base)
   const shows = leaningWords(puzzle, scheme, piece, scene.end[piece])
   return {
-    lookFor: [
-      at,
-      {
-        kind: 'turnsThere',
-        piece: puzzle.pieces[piece].id,
-        lies: lies(puzzle, { state: scene.end, frame: endFrame }, piece),
-      },
-    ],
+    lookFor: [at, turnsThere(scene, piece)],
     hold: holdOfScene(scene),
     check: !hasColouredSides(puzzle)
       ? `it shows ${shows}.`
@@ -425,16 +426,14 @@ export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine
   return changed.map((p, i) => {
     const target = from.indexOf(to[i])
     const [{ id: piece }, { id: place }] = [puzzle.pieces[p], puzzle.pieces[to[i]]]
-    const how = lies(puzzle, { state: end, frame: endFrame }, p)
+    const goes = (): Claim => ({
+      ...{ kind: 'goesTo', piece, place, line: target + 1 },
+      lies: lies(puzzle, { state: end, frame: endFrame }, p),
+    })
     return {
       piece,
       to: place,
-      says: [
-        pieceAt(puzzle, frame, state, p),
-        target === i
-          ? { kind: 'turnsThere', piece, lies: how }
-          : { kind: 'goesTo', piece, place, lies: how, line: target + 1 },
-      ],
+      says: [pieceAt(puzzle, frame, state, p), target === i ? turnsThere(scene, p) : goes()],
     }
   })
 }

@@ -1,5 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
-import { ofPieces, type Said } from '../claims/claim'
+import { ofPieces } from '../claims/claim'
 import { isReached } from '../universal/account'
 import { anchorsOf } from '../analysis/anchors'
 import { canBlock, holdOf } from '../analysis/placements'
@@ -18,7 +18,7 @@ import { blockOf, blockWords, isSolved, turnFreely, writeState, type State } fro
 import { aimWords, explainStep } from './explain'
 import { frameMeeting, isMetIn, piecesMeeting, piecesOf } from './goal'
 import { withMeetings } from './meetings'
-import { turnsOfRoute, type Route, type RouteStage, type RouteStep } from './route'
+import { turnsOfRoute, type Route, type RouteStage, type RouteStep, withSaid } from './route'
 import {
   leavesOpen,
   nameOf,
@@ -467,26 +467,14 @@ function withRealPieces(puzzle: Puzzle, naming: Naming, step: RouteStep): RouteS
       )
     ].id
   // Of a smaller box it is told by the names that its pieces have there.
-  const said = (claims: Said) => (step.as ? claims : ofPieces(claims, own))
+  const told = step.as ? step : withSaid(step, (said) => ofPieces(said, own))
   return {
-    ...step,
-    lookFor: said(step.lookFor),
-    hold: said(step.hold),
-    check: said(step.check),
-    hints: { nudge: said(step.hints.nudge), pointer: said(step.hints.pointer) },
-    ...(step.note ? { note: said(step.note) } : {}),
-    ...(step.halfway ? { halfway: { ...step.halfway, says: said(step.halfway.says) } } : {}),
-    pieces: step.pieces.map(own),
-    ...(step.lines
-      ? {
-          lines: step.lines.map((line) => ({
-            ...line,
-            piece: own(line.piece),
-            says: said(line.says),
-          })),
-        }
+    ...told,
+    pieces: told.pieces.map(own),
+    ...(told.lines
+      ? { lines: told.lines.map((line) => ({ ...line, piece: own(line.piece) })) }
       : {}),
-    others: step.others.map((other) => ({
+    others: told.others.map((other) => ({
       ...other,
       piece: own(other.piece),
       ...(other.first === undefined ? {} : { first: own(other.first) }),

@@ -100,6 +100,22 @@ export const saidOn = ({ lines = [], others, halfway, hints, ...step }: RouteSte
   ...[...lines, ...others].map(({ says }) => says),
 ]
 
+/** The same step with all that it says changed. */
+export const withSaid = (step: RouteStep, change: (said: Said) => Said): RouteStep => ({
+  ...step,
+  lookFor: change(step.lookFor),
+  hold: change(step.hold),
+  check: change(step.check),
+  ...(step.ifNot ? { ifNot: change(step.ifNot) } : {}),
+  ...(step.note ? { note: change(step.note) } : {}),
+  hints: { nudge: change(step.hints.nudge), pointer: change(step.hints.pointer) },
+  ...(step.lines
+    ? { lines: step.lines.map((line) => ({ ...line, says: change(line.says) })) }
+    : {}),
+  ...(step.halfway ? { halfway: { ...step.halfway, says: change(step.halfway.says) } } : {}),
+  others: step.others.map((other) => ({ ...other, says: change(other.says) })),
+})
+
 /** The same with all that is said as claims. */
 export function asClaims({ ifNot, note, ...draft }: StepDraft): RouteStep {
   return {

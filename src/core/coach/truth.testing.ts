@@ -243,12 +243,15 @@ class Card {
 
   /** Every claim, held against the states. */
   private claims(): void {
-    const { puzzle, card, step, turnsDone, held } = this
+    const { puzzle, card, step, trail, nth, turnsDone, held } = this
     const names = step.turns.map(({ name }) => name)
     const evidence = {
       puzzle,
       start: this.settled(0),
       end: this.settled(names.length),
+      isOwing: [0, names.length].some(
+        (turns) => owedAt(puzzle, trail, trail.firstOfStep[nth] + turns).length > 0,
+      ),
       lines: (card.lines ?? []).map(({ piece }) => piece),
     }
     const judge = (where: string, said: Said | undefined, now: Moment, turns: number) => {

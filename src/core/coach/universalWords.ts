@@ -132,7 +132,8 @@ function linesOf(
   there: readonly number[],
   settled: Scene,
 ): RouteLine[] {
-  const { puzzle, state, standing, frame } = scene
+  const { puzzle, state, frame } = scene
+  const isOwed = scene.standing.length > 0 || settled.standing.length > 0
   return there.map((p, i): RouteLine => {
     const target = placeNow(scene, cycle.places[(i + 1) % 3])
     const ends = homeFilled(puzzle, settled.frame, p, settled.state[p]) ?? target
@@ -143,7 +144,7 @@ function linesOf(
       to: puzzle.pieces[target].id,
       says: [
         pieceAt(puzzle, frame, state, p),
-        { kind: 'goesTo', ...goes, ...(standing.length > 0 ? { isOwed: true } : {}) },
+        { kind: 'goesTo', ...goes, ...(isOwed ? { isOwed } : {}) },
       ],
     }
   })

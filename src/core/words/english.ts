@@ -2,7 +2,7 @@
 import { placeNamesOf } from '../analysis/placeNames'
 import { coloursAlone, who } from '../analysis/who'
 import { anchorsOf } from '../analysis/anchors'
-import type { Claim, Lies, PieceId } from '../claims/claim'
+import { indexOf, type Claim, type PieceId } from '../claims/claim'
 import { capital, inWords, listed } from '../phrases'
 import { directionOfName, DIRECTIONS, type Direction } from '../puzzle/directions'
 import { colourIn } from '../puzzle/colours'
@@ -58,8 +58,7 @@ export const ENGLISH: Lexicon = {
 
 /** 'White-red-green' or 'the white centre'. */
 function pieceSpan(id: PieceId, { puzzle, scheme }: Speaker, isFirst = false): Span {
-  const piece = puzzle.pieces.findIndex((each) => each.id === id)
-  if (piece < 0) return textSpan('a piece')
+  const piece = indexOf(puzzle, id)
   const called = coloursAlone(puzzle, scheme, piece)
   const whole = who(puzzle, scheme, piece)
   const text = isFirst ? capital(called ?? whole.replace(/^the /, '')) : whole
@@ -68,14 +67,12 @@ function pieceSpan(id: PieceId, { puzzle, scheme }: Speaker, isFirst = false): S
 
 /** 'top, front left': where one points. */
 function pointSpan(place: PieceId, { puzzle, frame }: Speaker): Span & { text: string } {
-  const home = puzzle.pieces.findIndex((each) => each.id === place)
-  return { kind: 'place', place, text: placeNamesOf(puzzle, frame).points[home] ?? '' }
+  return { kind: 'place', place, text: placeNamesOf(puzzle, frame).points[indexOf(puzzle, place)] }
 }
 
 /** 'the top left front corner' */
 function placeSpan(place: PieceId, { puzzle, frame }: Speaker): Span {
-  const home = puzzle.pieces.findIndex((each) => each.id === place)
-  return { kind: 'place', place, text: placeNamesOf(puzzle, frame).names[home] ?? '' }
+  return { kind: 'place', place, text: placeNamesOf(puzzle, frame).names[indexOf(puzzle, place)] }
 }
 
 const OUTSIDE = 'outside the finished shape'
@@ -106,7 +103,7 @@ function lineWords(
 const OWED = ' once all is undone'
 
 function goesWords(claim: Of<'goesTo'> | Of<'turnsThere'>, speaker: Speaker): Span[] {
-  if (claim.kind === 'turnsThere') return [textSpan(TURNED_THERE[claim.lies])]
+  if (claim.kind === 'turnsThere') return [textSpan(stayingWords(claim))]
   const owed = claim.isOwed ? OWED : ''
   const to = claim.line === undefined ? pointSpan(claim.place, speaker) : textSpan(`${claim.line}`)
   switch (claim.lies) {
@@ -132,10 +129,14 @@ const showsWords = ({ looks }: Of<'shows'>, { scheme, register }: Speaker): stri
     )
     .join(', ')
 
-const TURNED_THERE: Readonly<Record<Lies, string>> = {
-  home: 'Right place, turned wrong: it comes right there',
-  turned: 'It is turned there, and not right yet',
-  on: 'It is turned there',
+/** Of a piece that stays where it is. */
+function stayingWords({ was, lies }: Of<'turnsThere'>): string {
+  if (was === 'home') return 'It looks right, and is turned there all the same'
+  return {
+    home: 'Right place, turned wrong: it comes right there',
+    turned: 'Right place, and still turned wrong after this',
+    on: 'It is turned there',
+  }[lies]
 }
 
 /** 'the white-red edge is the top front edge' */
@@ -157,16 +158,14 @@ const FACES: Readonly<Record<Direction['name'], string>> = {
 
 /** A colour of one side, or the piece in its middle: 'white on top'; any other piece: 'the red edge top front'. */
 function heldSpan(claim: Of<'pieceAt'> | Of<'sideHeld'>, speaker: Speaker): Span {
-  const { puzzle, scheme, frame } = speaker
+  const { puzzle, scheme } = speaker
   if (claim.kind === 'sideHeld') {
     const { name } = colourIn(scheme, puzzle.definition.faces[claim.side])
     return textSpan(`${name} ${FACES[claim.at]}`)
   }
-  const piece = puzzle.pieces.findIndex(({ id }) => id === claim.piece)
-  const home = puzzle.pieces.findIndex(({ id }) => id === claim.place)
-  if (piece < 0 || home < 0) return pieceSpan(claim.piece, speaker)
-  const { points } = placeNamesOf(puzzle, frame)
-  const side = DIRECTIONS.find(({ adjective }) => adjective === points[home])
+  const piece = indexOf(puzzle, claim.piece)
+  const point = claim.place === undefined ? OUTSIDE : pointSpan(claim.place, speaker).text
+  const side = DIRECTIONS.find(({ adjective }) => adjective === point)
   const [face, ...more] = puzzle.pieces[piece].faces
   const isCentre = anchorsOf(puzzle).includes(piece) && face !== undefined && more.length === 0
   if (side && isCentre) {
@@ -176,7 +175,7 @@ function heldSpan(claim: Of<'pieceAt'> | Of<'sideHeld'>, speaker: Speaker): Span
   return {
     kind: 'piece',
     piece: claim.piece,
-    text: `${who(puzzle, scheme, piece).replace(/^the /, '')} ${points[home]}`,
+    text: `${who(puzzle, scheme, piece).replace(/^the /, '')} ${point}`,
   }
 }
 

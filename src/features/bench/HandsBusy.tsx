@@ -66,8 +66,7 @@ export function HandsBusy({
     onBack()
   }
 
-  const inWords = (nth: number) => trail && sayCard(puzzle, scheme, trail, nth, 'brief')
-  const words = card && inWords(step)
+  const words = card && trail && sayCard(puzzle, scheme, trail, step, 'brief')
   const checked = before && trail && sayCard(puzzle, scheme, trail, step - 1).check
   const said = (spans: Spans) => sentenceOf(spans, dialect)
   // Those who listen hear whole sentences.

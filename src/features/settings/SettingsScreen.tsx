@@ -8,7 +8,7 @@ import type { Problem } from '@/core/result'
 import { must } from '@/core/result'
 import type { Hand } from '@/core/notation/handCost'
 import { showKey } from '@/core/keys'
-import type { CardWords, Settings, Theme } from '@/core/settings'
+import type { CardVoice, Settings, Theme } from '@/core/settings'
 import { start } from '@/core/state'
 import { Choice, TextArea, TextField } from '@/ui/Field'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
@@ -124,7 +124,7 @@ export function SettingsScreen({
             ]}
             value={now.cards}
             hint={`In full until a case has come twice. ${showKey(now.keys.words)} changes it on the bench.`}
-            onChange={(event) => change({ cards: event.target.value as CardWords })}
+            onChange={(event) => change({ cards: event.target.value as CardVoice })}
           />
           <Choice
             label="Theme"
