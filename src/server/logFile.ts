@@ -1,10 +1,11 @@
 /** The log as a file: JSON or CSV (docs/log-file.md), written piece by piece, however long it is. */
-import { array, date, number, object, string } from 'yup'
+import { array, number, object, string } from 'yup'
 import { splitId } from '../core/catalog/setting'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { writeHead, writeRows } from './csv'
 import { jsonLines } from './files/write'
 import { LONGEST_MS } from './limits'
+import { moment } from './moment'
 import { ownPuzzleFiles } from './ownPuzzles'
 import type { Solve } from './solves'
 
@@ -30,7 +31,7 @@ export const solveSchema = object({
   startState: string().min(1).max(400).required(),
   scramble: string().max(4000).default(''),
   solution: string().max(LONGEST_SOLUTION).default(''),
-  finishedAt: date()
+  finishedAt: moment()
     .min(new Date('1970-01-01T00:00:00Z'), '${path} must be after 1969')
     .max(new Date('2200-01-01T00:00:00Z'), '${path} must be before 2200')
     .required(),

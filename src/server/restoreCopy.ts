@@ -1,6 +1,6 @@
 /** The copies of a backup, with their care and their benches, taken as they are read. */
 import { randomUUID } from 'node:crypto'
-import { date, number, object, string, type Schema } from 'yup'
+import { number, object, string, type Schema } from 'yup'
 import { puzzleById } from '../core/catalog'
 import { follow, openBench, turnsMade, type Bench, type BenchEvent } from '../core/coach/bench'
 import type { Bounds } from '../core/plain'
@@ -9,6 +9,7 @@ import { fail } from '../core/result'
 import { schoolNamed } from '../core/schools'
 import { readState } from '../core/state'
 import { EVENT_BOUNDS, eventSchema } from './benchEventSchema'
+import { moment } from './moment'
 import { MOST_EVENTS } from './benchSessions'
 import { addCare } from './care'
 import { careSchema } from './careSchema'
@@ -42,8 +43,8 @@ const benchSchema = object({
   seed: number().integer().min(0).max(Number.MAX_SAFE_INTEGER).nullable().default(null),
   laid_by: string().oneOf(['scramble', 'colours', 'pieces']).required(),
   status: string().oneOf(['open', 'finished', 'aside']).required(),
-  created_at: date().required(),
-  ended_at: date().nullable().default(null),
+  created_at: moment().required(),
+  ended_at: moment().nullable().default(null),
 }) as unknown as Schema<StoredBench>
 
 interface StoredBench {
