@@ -10,6 +10,8 @@ import { LONGEST_BODY, sizeWords } from '../server/limits'
 /** Deeper and more than anything that is sent here has. */
 const DEEPEST = 64
 const MOST_VALUES = 150_000
+/** No action takes as many. */
+const MOST_GIVEN = 100
 /** What is no JSON: nothing of it is long. */
 const LONGEST_OTHER = 64_000
 
@@ -34,7 +36,10 @@ export async function bodyOf(request: IncomingMessage): Promise<Result<Buffer | 
   if (length === 0) return ok(undefined)
   const body = await readAhead(request, length)
   if (!body) return fail('cut-off', 'What was sent has not arrived whole.')
-  return (isJson ? shapeProblem(body) : undefined) ?? ok(body)
+  const isAction = request.headers['next-action'] !== undefined
+  return (
+    (isJson ? (shapeProblem(body) ?? (isAction && actionProblem(body))) : undefined) || ok(body)
+  )
 }
 
 /** As if it had never been read: a stream that has been is refused by whoever makes a request of it. */
@@ -104,6 +109,25 @@ export function shapeProblem(body: Uint8Array): Result<never> | undefined {
   return values > MOST_VALUES
     ? fail('bad-input', `There are more than ${MOST_VALUES} values in it.`)
     : undefined
+}
+
+/** What an action is given: a list, of no more than any takes. Whatever else would stop those who read it. */
+export function actionProblem(body: Uint8Array): Result<never> | undefined {
+  let [depth, given] = [0, 0]
+  let isText = false
+  for (let at = 0; at < body.length; at++) {
+    const sign = body[at]
+    if (isText) {
+      if (sign === BACKSLASH) at++
+      else if (sign === QUOTE) isText = false
+    } else if (sign === QUOTE) isText = true
+    else if (sign === BRACKET || sign === BRACE) depth++
+    else if (sign === END_OF_LIST || sign === END_OF_OBJECT) depth--
+    else if (sign === COMMA && depth === 1 && ++given >= MOST_GIVEN) break
+  }
+  return body[0] === BRACKET && given < MOST_GIVEN
+    ? undefined
+    : fail('bad-input', 'What was sent is no list that an action takes.')
 }
 
 /** `u0000`, the letter that no text of the database can hold. */
