@@ -301,7 +301,7 @@ async function readText(text: string): Promise<Result<unknown>> {
   }
 }
 
-const asText = (value: unknown): string => {
+export const asText = (value: unknown): string => {
   try {
     return JSON.stringify(value) ?? 'undefined'
   } catch {

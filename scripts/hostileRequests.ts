@@ -8,7 +8,7 @@ import { seededRandom } from '../src/core/random'
 import { SOLVER_COOKIE } from '../src/server/headers'
 import { LONGEST_BODY } from '../src/server/limits'
 import { pool } from '../src/server/pool'
-import { pick, someTimes } from './hostile'
+import { asText, pick, someTimes } from './hostile'
 
 const COUNT = 2000
 /** How often somebody else asks for a page meanwhile. */
@@ -98,7 +98,7 @@ export async function measureHostileRequests(address: string): Promise<void> {
     const one = pick(random, good)
     const type = 'application/json'
     if (how < 4)
-      return { ...one, type, body: JSON.stringify(someTimes(random, JSON.parse(one.body))) ?? '' }
+      return { ...one, type, body: asText(someTimes(random, JSON.parse(one.body))) ?? '' }
     if (how < 6)
       return {
         ...one,
@@ -107,7 +107,7 @@ export async function measureHostileRequests(address: string): Promise<void> {
       }
     if (how < 8) return { ...one, type, body: pick(random, LARGE)() }
     const body =
-      random.below(2) === 0 ? pick(random, LARGE)() : JSON.stringify([someTimes(random, { a: 1 })])
+      random.below(2) === 0 ? pick(random, LARGE)() : asText([someTimes(random, { a: 1 })])
     const headers = { 'next-action': pick(random, ids) }
     return { method: 'POST', path: '/shelf', body, type: 'text/plain;charset=UTF-8', headers }
   }
