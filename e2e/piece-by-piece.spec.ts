@@ -9,7 +9,7 @@ test('a mod is led home piece by piece: path, owed turns, borrowed pieces, home,
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
   await expect(card).toBeVisible()
-  await expect(card).toContainText('Nothing in particular: these turns make the rest possible.')
+  await expect(card).toContainText('Odd and even come first.')
   // Into the first set-up: what was turned is owed, the latest first.
   const debts = page.getByRole('region', { name: 'Debts' })
   const next = page.getByRole('button', { name: /^Next/ })

@@ -2,7 +2,6 @@
 import { CLOCK_WORDS } from '../core/analysis/placeNames'
 import { legendOf, shortTurnWords } from '../core/analysis/turnWords'
 import { owedAt, trailOf } from '../core/coach/standing'
-import { mindOf } from '../core/coach/meetings'
 import { saidOn, type Route, type RouteStep } from '../core/coach/route'
 import type { Puzzle, Turn } from '../core/puzzle/compile'
 import { sayCard } from '../core/coach/sayCard'
@@ -69,7 +68,7 @@ export function cardsOf(
           ...(step.halfway
             ? { halfway: { after: step.halfway.after, sentence: textOf(words.halfway) } }
             : {}),
-          note: mindOf({ ...step, note: textOf(words.note) }),
+          note: textOf(words.note),
           check: textOf(words.check),
           ifNot: textOf(words.ifNot),
           hints: { nudge: textOf(words.nudge), pointer: textOf(words.pointer) },

@@ -1,55 +1,364 @@
 /**
- * What the program says about a puzzle, before it is said: plain data. Each kind is judged on the engine
- * (`isTrue`) and put into words (`core/words`) in one place. Pieces and places are ids; a place is called after the
- * piece whose home it is, in the hold of the moment that the claim speaks of.
+ * What the program says about a puzzle, before it is said: plain data. Each kind is a row of `CLAIMS`; it is judged
+ * on the engine (`isTrue`) and put into words (`core/words`) in one place each. Pieces and places are ids; a place is
+ * called after the piece whose home it is, in the hold of the moment that the claim speaks of.
  */
-import type { Look } from '../analysis/who'
+import { joinedAs } from '../analysis/joined'
 import type { Puzzle } from '../puzzle/compile'
-import type { Direction } from '../puzzle/directions'
+import type { Vector } from '../rotation'
+import {
+  colour,
+  count,
+  counts,
+  direction,
+  flag,
+  kinds,
+  looks,
+  maybe,
+  oneOf,
+  piece,
+  pieces,
+  place,
+  places,
+  size,
+  text,
+  turn,
+  turns,
+  whole,
+  wholes,
+  type Field,
+  type Optional,
+  type PieceId,
+} from './fields'
 
-export type PieceId = string
+export type { PieceId } from './fields'
 
 /** Of a piece at its place: all of it is as in the finished puzzle, it is in its own place but turned, or neither. */
 export type Lies = 'home' | 'turned' | 'on'
+const lies = oneOf<Lies>('home', 'turned', 'on')
 
-export type Claim =
+/** How the places of a group are counted, always by the eye. */
+export type How =
+  /** The place shows what it does in the finished puzzle. */
+  | 'home'
+  /** What belongs there, or one that looks the same, lies there. */
+  | 'placed'
+  /** What lies there shows the colour of a side where that side is. */
+  | 'faced'
+  /** What lies there looks home, if need be after a turn of that side's layer. */
+  | 'fitting'
+
+const PLACES = {
   /** A piece lies in a place; without one it lies outside the finished shape. */
-  | { readonly kind: 'pieceAt'; readonly piece: PieceId; readonly place?: PieceId }
+  pieceAt: { piece, place: maybe(place) },
   /**
-   * After the turns of the step, and once nothing is owed any more, it lies in a place.
-   *
-   * @property line the number of the card's line at whose piece that place is now
-   * @property isOwed that some turns have to be undone for it: they stand before the step, or after it
+   * After the turns of the step, and once nothing is owed any more, it lies in a place: in that which the piece of
+   * another line of the card leaves, if there is one. Owed: that turns have to be undone for it.
    */
-  | {
-      readonly kind: 'goesTo'
-      readonly piece: PieceId
-      readonly place: PieceId
-      readonly lies: Lies
-      readonly line?: number
-      readonly isOwed?: true
-    }
+  goesTo: { piece, place, lies, line: maybe(count), isOwed: maybe(flag) },
   /** It is in the same place afterwards. */
-  | {
-      readonly kind: 'turnsThere'
-      readonly piece: PieceId
-      readonly was: Lies
-      readonly lies: Lies
-    }
+  turnsThere: { piece, was: lies, lies },
   /** It is somewhere else after the turns: it is lifted out of where it lies. */
-  | { readonly kind: 'takenOut'; readonly piece: PieceId }
+  takenOut: { piece },
   /** Which way some of its faces look in the picture, a few of them, each by the nearest of the six first. */
-  | { readonly kind: 'shows'; readonly piece: PieceId; readonly looks: readonly Look[] }
+  shows: { piece, looks },
   /** The side of the finished puzzle of that name is held there. */
-  | { readonly kind: 'sideHeld'; readonly side: Direction['name']; readonly at: Direction['name'] }
+  sideHeld: { side: direction, at: direction },
   /** The whole puzzle is turned so before anything else; no turns: it is held as it was. */
-  | { readonly kind: 'holdBy'; readonly turns: readonly string[] }
+  holdBy: { turns },
   /** After so many turns of layers: what the claims after it speak of. */
-  | { readonly kind: 'afterTurns'; readonly count: number }
-  /** A finished sentence: of what was stored before there were claims, and of what has none yet. */
-  | { readonly kind: 'text'; readonly text: string }
+  afterTurns: { count },
+  /** Where its faces look, another piece beside it shows the same colour. */
+  matches: { piece, looks },
+  /** All its faces go on over the piece that lies on its ray. */
+  continues: { piece },
+  /** The three of the lines go round within the layer of that side, as it is held: seen by who looks at it. */
+  goRound: { at: direction, isClockwise: maybe(flag) },
+  /** It lies in the layer on that side, as the puzzle is held. */
+  inLayer: { piece, at: direction },
+  /** It counts as home, and the rest is built around it. */
+  countsAsHome: { piece },
+  /** These are right together with it. */
+  rightTogether: { pieces },
+  /** On a solid: the one centre that lacks a colour of the first side. */
+  lacks: { piece, colour },
+} as const
 
-export type ClaimKind = Claim['kind']
+const COUNTS = {
+  /**
+   * So many of the places show what they should. A side where only faces are asked, or whose layer may turn; whose
+   * circle or cap they are; which of them; once nothing is owed any more.
+   */
+  homeCount: {
+    of: places,
+    count,
+    how: oneOf<How>('home', 'placed', 'faced', 'fitting'),
+    side: maybe(direction),
+    whose: maybe(oneOf('circle', 'cap')),
+    right: maybe(places),
+    isOwed: maybe(flag),
+  },
+  /** What these words mean: fitting. */
+  meansFitting: { kinds },
+  /** What else shows itself otherwise afterwards than before; told one by one where they are few. */
+  movedBeside: { kinds, count: maybe(count) },
+  /** Places that are right before the step and not after it. */
+  givenUp: { places },
+  /** None more of these is right afterwards than before. */
+  noneGained: { of: places },
+  /** None of these that is right before the step is wrong after it. */
+  noneLost: { of: places },
+  /** So many of these come home by the step. */
+  comeHome: { of: places, count },
+  /** So many more than have lines. */
+  othersComeHome: { of: places, count },
+  /** It looks right and is not: it is turned unseen, or it is another that looks like it. */
+  deceives: { piece, how: oneOf('unseen', 'twin'), as: oneOf('home', 'fitting') },
+  /** So many look like it, itself counted. */
+  lookAlike: { piece, count },
+  /** What has been written is now worked on: seek it, or among these. */
+  seek: { piece },
+  seekAmong: {
+    of: places,
+    what: oneOf('right', 'three', 'coming', 'pair', 'odd', 'all', 'first', 'placed', 'twisted'),
+  },
+  /** It takes an odd or an even number of exchanges to bring these home. */
+  exchanges: { of: places, isOdd: maybe(flag) },
+  /** No sequence of the stage brings it home from where it lies. */
+  mustComeOut: { piece },
+  /** All of these look home after the turns, before the set-up is undone. */
+  allHomeAtOnce: { of: places },
+  /** The step is one quarter turn. */
+  oneQuarter: {},
+  /** Only the turn of a layer is missing. */
+  turnMissing: {},
+  /** What may be taken instead: in so many turns. */
+  offered: { piece, turns: count },
+  /** What may be the third of three that go round, where it is, how many then arrive, in how many turns. */
+  offeredThird: { piece, place, arrive: count, turns: maybe(count) },
+} as const
+
+const ORBITS = {
+  /** Set-up turns that are undone again. */
+  setUp: { count },
+  /** Set-up turns that stay until the next step. */
+  leftStanding: { turns },
+  /** This stage was planned in several ways, and this is the shortest. */
+  fewestTried: {},
+  /** The school's own way does not lead on from here. */
+  noWayOn: {},
+  /** A search found turns that bring these home together; home they are; with those that were it makes so many. */
+  foundTogether: { pieces, turns: count },
+  homeNow: { pieces, right: count },
+  canComeTogether: { count },
+  foundHere: {},
+  /** Two turns of one layer, and what they are together; both within the step, or the second in the next. */
+  meets: { here: turn, there: turn, one: maybe(turn), isWithin: maybe(flag) },
+  /** These come home together; three of them never go round alone. */
+  allTogether: { of: places, isNeverThree: maybe(flag) },
+  /** What does not add up: kinds whose exchanges are odd, whose twists are off, and how many are turned in place. */
+  sumsOff: { odd: kinds, twisted: kinds, turned: maybe(count), turnedKinds: maybe(kinds) },
+  /** Each position of these has a shortest way of its own. */
+  ownWay: { of: places },
+  /** Odd and even come first; the rest depends on it. */
+  oddFirst: {},
+  restDepends: {},
+  /** What three that go round never change. */
+  sumsFirst: {},
+  /** The shape is made before the colours. */
+  shapeFirst: {},
+  /** So many pieces lie outside the finished shape. */
+  standOut: { count },
+  /** These come into the shape by the step. */
+  intoShape: { pieces },
+  /** Every piece lies in some place of the finished shape. */
+  inShape: {},
+  /** The glued blocks are taken for themselves; afterwards each lies where the finished puzzle has one. */
+  blocksFirst: {},
+  blocksPlaced: {},
+  blocksBack: {},
+} as const
+
+const CAPS = {
+  /** How pieces of the last cap change places, by the lengths of their rounds. */
+  rounds: { of: places, lengths: counts, how: maybe(oneOf('beside', 'across')) },
+  /** The pieces of the lines lie as they belong already, and go as one. */
+  asOneBlock: {},
+  /** The turns hold the commutator of these. */
+  commutator: { first: turns, second: turn },
+  /** Whether turns of that side pass its circle by. */
+  circle: { side: direction, isLocked: maybe(flag) },
+  /** So many pieces of the cap are a block, but for its centre. */
+  grown: { side: direction, count },
+  /** By the n-th of the turns (from 0) what comes lies together. */
+  gathers: { at: count },
+  /** The n-th turn moves the block out of the way of the lift. */
+  parks: { at: count, lift: count, from: oneOf('apart', 'along', 'clear') },
+  /** The n-th turn brings what comes beside the block. */
+  lifts: {
+    at: count,
+    moves: oneOf('nothing', 'some', 'all'),
+    coming: count,
+    leaving: count,
+    hasBlock: maybe(flag),
+  },
+} as const
+
+const BOXES = {
+  /** Two corners that show one colour to a side, stay as they are. */
+  matchingPair: { pieces, colour, at: direction },
+  /** The side on which all else is half done after an odd number of its half turns. */
+  workSide: { turn, times: count },
+  /** Its twin would show this colour that way in its place, and not that one. */
+  twinWouldShow: { piece, twin: piece, looks, not: looks },
+} as const
+
+const JOINS = {
+  /** Two parts of one, apart, and where they lie. */
+  partsAt: { as: size, piece, partner: piece, place: maybe(place), partnerPlace: maybe(place) },
+  /** The n-th of the turns joins two: which it moves, from where if not from where it lay, and whether across. */
+  joinsBy: {
+    as: size,
+    of: wholes,
+    at: count,
+    pieces,
+    moves: piece,
+    from: maybe(place),
+    isAcross: maybe(flag),
+    isByStrips: maybe(flag),
+  },
+  /** Two parts lie together in a place of the smaller box. */
+  together: { as: size, pieces, place: maybe(whole) },
+  /** So many parts of a piece of the smaller box lie together as they do in that place of it. */
+  partsIn: { as: size, whole, place: maybe(whole), count, of: count },
+  /** Between these turns a slice stands open. */
+  openFrom: { from: turn, to: turn },
+  /** What lies in these places is no pair, and is taken apart. */
+  takenApart: { as: size, of: wholes, places: wholes },
+  /** So many pairs there are fewer of; where it was, if it is one. */
+  pairsParted: { as: size, of: wholes, count, place: maybe(whole) },
+  /** There are no others apart. */
+  lastTwo: { as: size, of: wholes },
+  /** Before the slice turns for the first or the second time, two places both hold such pieces. */
+  equalStrip: { as: size, of: wholes, turn, nth: count, places: wholes, holds: piece },
+  stripsEqual: { as: size, of: wholes, turn, first: count, second: count },
+  /** So many are not joined yet, or so many parts are missing. */
+  pairsLeft: { as: size, of: wholes, count },
+  partsMissing: { as: size, of: wholes, count },
+  /** What the step is about: parts of these come together. */
+  joins: { as: size, wholes },
+  /** May be taken apart instead, with these turns. */
+  offeredApart: { as: size, of: wholes, place: maybe(whole), pieces, pair: piece, turns },
+  /** From here on what is joined counts as one. */
+  countsAsOne: {},
+} as const
+
+const REMEDIES = {
+  /** So many edges of the last layer of the smaller box are turned over. */
+  turnedOver: { as: size, of: wholes, count },
+  /** How many exchanges bring corners and edges of the smaller box home: odd or even. */
+  exchangesOf: { as: size, corners: oneOf('odd', 'even'), edges: oneOf('odd', 'even') },
+  /** What a remedy does: these turn over or change places, those turn in place; nothing else moves. */
+  remedied: { as: size, how: oneOf('turned', 'exchanged'), of: wholes, beside: wholes },
+  /** No turns that keep all joined finish this, whichever of equal pieces is taken for which; or they do. */
+  cannotFinish: { as: size },
+  canFinish: { as: size },
+  /** Hints at these. */
+  countThrough: { how: oneOf('turned', 'exchanged') },
+  outerCannot: {},
+  equalsHide: {},
+} as const
+
+const TRIGGERS = {
+  /** Of the first pieces of a layer. */
+  beginWith: { piece },
+  /** The face of that side is of one colour, and its pieces do not match. */
+  noLayerYet: { side: direction },
+  /** By the trigger it comes home after so many runs: odd numbers from the other layer, even ones in its slot. */
+  triggerRuns: { piece, times: count, isInSlot: maybe(flag) },
+  /** The last turn of the trigger is not made: it would turn the other layer only. */
+  lastTurnLeft: { turn },
+  /** What lies in its slot shows the colour that is wanted there. */
+  slotDeceives: { piece, colour },
+  /** None of these that is wrong waits in the other layer. */
+  noneWaits: { of: places },
+  /** So many of these are placed as it stands and after one, two and three quarter turns of a side's layer. */
+  placedCounts: { of: places, side: direction, counts },
+  meansPlaced: { side: direction },
+  /** There is a position of that layer with all of them placed, with one, with none that has just one. */
+  allPlacedSomewhere: { of: places, side: direction },
+  onePlaced: { of: places, side: direction, piece },
+  nowhereOnePlaced: { of: places, side: direction },
+  somewhereOnePlaced: { of: places, side: direction },
+  /** It stays in a place while the others go round so often. */
+  staysAt: { piece, place: maybe(place), times: count },
+  /** It is turned in that place; in that where it lies if there is none. */
+  twistedAt: { piece, place: maybe(place) },
+  /** These runs of the trigger, of so many in all; after which run the first layer is whole again. */
+  runs: { from: count, to: count, total: count, wholeAt: count },
+  /** A run is always finished, and the whole puzzle is not turned from now on, or once it is held so. */
+  finishRuns: { isOnceHeld: maybe(flag) },
+  /** So many are still twisted after the step. */
+  twistsLeft: { of: places, count },
+  /** Everything is home before the last turn of the last run. */
+  endsEarly: {},
+  /** Which case it is, of how many. */
+  caseIs: { nth: count, of: count },
+  seekCase: { of: places, cases: count },
+  /** All fits, if need be after a turn of one layer. */
+  doneButForTurn: {},
+  /** What to do where it does not come out. */
+  otherwise: {
+    what: oneOf('keepTurning', 'countOn', 'countAgain', 'holdAgain', 'finishRun', 'goBack'),
+  },
+} as const
+
+const TEXT = {
+  /** A finished sentence: of what was stored before there were claims, and of what has none yet. */
+  text: { text },
+} as const
+
+/** Every kind of claim, with its fields. */
+export const CLAIMS = {
+  ...PLACES,
+  ...COUNTS,
+  ...ORBITS,
+  ...CAPS,
+  ...BOXES,
+  ...JOINS,
+  ...REMEDIES,
+  ...TRIGGERS,
+  ...TEXT,
+}
+
+type Fields = Readonly<Record<string, Field<unknown>>>
+type TypeOf<F> = F extends Field<infer T> ? T : never
+type Flat<T> = { readonly [K in keyof T]: T[K] }
+type Given<F> = {
+  readonly [K in keyof F as F[K] extends Optional<unknown> ? never : K]: TypeOf<F[K]>
+}
+type Left<F> = {
+  readonly [K in keyof F as F[K] extends Optional<unknown> ? K : never]?: TypeOf<F[K]>
+}
+
+export type ClaimKind = keyof typeof CLAIMS
+
+type ClaimsOf = {
+  readonly [Kind in ClaimKind]: Flat<
+    { readonly kind: Kind } & Given<(typeof CLAIMS)[Kind]> & Left<(typeof CLAIMS)[Kind]>
+  >
+}
+
+export type Claim = ClaimsOf[ClaimKind]
+export type Of<Kind extends ClaimKind> = ClaimsOf[Kind]
+export type PlacesKind = keyof typeof PLACES
+export type CountsKind = keyof typeof COUNTS
+export type OrbitsKind = keyof typeof ORBITS
+export type CapsKind = keyof typeof CAPS
+export type BoxesKind = keyof typeof BOXES
+export type JoinsKind = keyof typeof JOINS
+export type RemediesKind = keyof typeof REMEDIES
+export type TriggersKind = keyof typeof TRIGGERS
 
 /** What is said in one place of a card: claims in their order, true at one moment. */
 export type Said = readonly Claim[]
@@ -61,20 +370,55 @@ export const asSaid = (said: string | Said): Said =>
   typeof said !== 'string' ? said : said === '' ? NOTHING_SAID : [{ kind: 'text', text: said }]
 
 /** The index of a piece or of a place, -1 where the puzzle has none of that name. */
-export const indexOf = ({ pieces }: Pick<Puzzle, 'pieces'>, id: PieceId): number =>
-  pieces.findIndex((piece) => piece.id === id)
+export const indexOf = ({ pieces: all }: Pick<Puzzle, 'pieces'>, id: PieceId): number =>
+  all.findIndex((each) => each.id === id)
 
-/** The same of other pieces. */
-export const ofPieces = (said: Said, called: (piece: PieceId) => PieceId): Said =>
-  said.map((claim) => ('piece' in claim ? { ...claim, piece: called(claim.piece) } : claim))
+export const fieldsOf = (kind: ClaimKind): Fields => CLAIMS[kind]
+
+/** The names of one meaning in a claim. */
+function namesIn(claim: Claim, naming: Field<unknown>['naming']): string[] {
+  const values = Object.entries(fieldsOf(claim.kind)).flatMap(([name, field]) =>
+    field.naming === naming ? [(claim as Readonly<Record<string, unknown>>)[name]] : [],
+  )
+  return values.flat().filter((value) => typeof value === 'string')
+}
+
+/** The same claims with pieces, places or turns under other names. */
+export const renamed = (
+  said: Said,
+  naming: 'piece' | 'place' | 'turn',
+  called: (name: string) => string,
+): Said =>
+  said.map((claim) => {
+    const changes = Object.entries(fieldsOf(claim.kind)).flatMap(([name, field]) => {
+      const value = (claim as Readonly<Record<string, unknown>>)[name]
+      if (field.naming !== naming || value === undefined) return []
+      return [[name, Array.isArray(value) ? value.map(called) : called(value as string)]]
+    })
+    return { ...claim, ...Object.fromEntries(changes) } as Claim
+  })
 
 /** Whether the puzzle has all that a claim names, so that it can be judged and said. */
 export function isSayable(puzzle: Puzzle, claim: Claim): boolean {
   const { colours, faces } = puzzle.definition
-  if ('piece' in claim && indexOf(puzzle, claim.piece) < 0) return false
-  if ('place' in claim && claim.place !== undefined && indexOf(puzzle, claim.place) < 0)
-    return false
-  if (claim.kind === 'sideHeld') return colours.some(({ id }) => id === faces[claim.side])
-  if (claim.kind !== 'shows') return true
-  return claim.looks.every(({ colour }) => colours.some(({ id }) => id === colour))
+  const hasAll = (of: Pick<Puzzle, 'pieces'>, ids: readonly string[]) =>
+    ids.every((id) => indexOf(of, id) >= 0)
+  if (!hasAll(puzzle, [...namesIn(claim, 'piece'), ...namesIn(claim, 'place')])) return false
+  if (!namesIn(claim, 'turn').every((name) => puzzle.turnByName.has(name))) return false
+  const asked = [
+    ...namesIn(claim, 'colour'),
+    ...('looks' in claim ? claim.looks.map((look) => look.colour) : []),
+    ...(claim.kind === 'sideHeld' ? [faces[claim.side]] : []),
+  ]
+  if (!asked.every((id) => colours.some((each) => each.id === id))) return false
+  if (!('as' in claim) || claim.kind === 'deceives') return true
+  const joined = joinedAs(puzzle, claim.as)
+  return joined !== undefined && hasAll(joined.small, namesIn(claim, 'whole'))
+}
+
+/** The smaller box that a claim speaks of. */
+export function smallOf(puzzle: Puzzle, size: Vector) {
+  const joined = joinedAs(puzzle, size)
+  if (!joined) throw new Error('the puzzle is no such smaller box')
+  return joined
 }

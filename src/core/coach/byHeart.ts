@@ -2,7 +2,7 @@
 import type { Puzzle } from '../puzzle/compile'
 import { stagesOf, variantsOf, type School, type Stage } from '../schools/school'
 import { taught } from '../schools/taught'
-import { ownerOf } from './commutatorWords'
+import { ownerOf } from './commutatorClaims'
 import { sequencesOf } from './technique'
 
 export function byHeart(puzzle: Puzzle, school: School): string[] {

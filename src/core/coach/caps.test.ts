@@ -12,7 +12,7 @@ import { start, turnAll, turnFreely } from '../state'
 import { capped, drawn } from '../testing'
 import { plan } from './plan'
 import { stepsOf } from './route'
-import { retold, sentencesIn } from './readStep.testing'
+import { claimsOf, Lies } from './claimed.testing'
 import { steadyTurns } from './techniques/commutatorKit'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
@@ -105,7 +105,7 @@ describe('caps by blocks', () => {
     const steps = [1, 2, 3, 4, 5, 6].flatMap((seed) =>
       stepsOf(must(plan(plus, school, drawn(plus, seed)))),
     )
-    const blocks = steps.filter(({ note }) => sentencesIn(note ?? []).includes('go as one block'))
+    const blocks = steps.filter((step) => claimsOf('asOneBlock', step).length > 0)
     expect(blocks.length).toBeGreaterThan(0)
     for (const { lines } of blocks) expect(lines?.length).toBeGreaterThan(1)
   })
@@ -114,78 +114,31 @@ describe('caps by blocks', () => {
     const school = taughtOn(plus)
     const routes = [1, 2, 3, 4, 5, 6].map((seed) => must(plan(plus, school, drawn(plus, seed))))
     const steps = routes.flatMap(stepsOf).filter(({ kind }) => kind === 'blocks')
-    const told = (text: string) =>
-      steps.filter(({ note = [], check }) => sentencesIn([...note, ...check]).includes(text))
-    for (const text of [
-      'a corner with its edge among them',
-      'a block of two by two among them',
-      'a block of two by three among them',
-      'parks the block',
-      'beside the block; three pieces leave the cap',
-      'brings the block to',
-    ])
-      expect(told(text).length, text).toBeGreaterThan(0)
-    const lie = (field: 'note' | 'check', from: RegExp, to: string) => {
-      const wrong = routes.flatMap((route) => {
-        const stages = route.stages.map((stage) => ({
-          ...stage,
-          steps: stage.steps.map((step) => ({
-            ...step,
-            ...(step[field] === undefined ? {} : { [field]: retold(step[field], from, to) }),
-          })),
-        }))
-        return JSON.stringify(stages) === JSON.stringify(route.stages) ? [] : [{ ...route, stages }]
-      })
-      expect(wrong.length, String(from)).toBeGreaterThan(0)
-      for (const route of wrong.slice(0, 2))
-        expect(faultsOf(plus, plus.definition.colours, route), String(from)).not.toEqual([])
-    }
-    lie('check', /two by two/, 'two by three')
-    lie('check', /a corner with its edge/, 'a block of two by two')
-    lie('note', /would take it apart/, 'would take it along')
-    lie('note', /parks the block: (\S+) would take it apart/, 'turns the open place to $1')
-    lie('note', /three pieces leave/, 'two pieces leave')
-    lie(
-      'note',
-      /lifts (it|them) in beside the block; three pieces leave the cap for (it|them)/,
-      'brings the block to $1',
-    )
-    lie('note', / beside the block/, '')
-    lie(
-      'note',
-      /(\S+) brings them together\. (?:The second )?(\S+) lifts/,
-      '$2 brings them together. $2 lifts',
-    )
+    const sizes = steps.flatMap((step) => claimsOf('grown', step)).map(({ count }) => count)
+    expect([...new Set(sizes)].sort()).toEqual([2, 3, 5, 8])
+    const lifted = steps.flatMap((step) => claimsOf('lifts', step))
+    for (const how of ['nothing', 'all'] as const)
+      expect(
+        lifted.some(({ moves }) => moves === how),
+        how,
+      ).toBe(true)
+    expect(lifted.some(({ hasBlock, leaving }) => hasBlock && leaving === 3)).toBe(true)
+    const lies = new Lies()
+    for (const route of routes) expect(lies.unfoundIn(plus, route)).toEqual([])
+    for (const kind of ['grown', 'parks', 'lifts', 'gathers'] as const)
+      expect(lies.count(kind), kind).toBeGreaterThan(0)
   })
 
   it('says of the last cap how its pieces change places', () => {
     const school = taughtOn(plus)
     const routes = Array.from({ length: 8 }, (_, i) => must(plan(plus, school, drawn(plus, i + 1))))
-    const notes = routes.flatMap(stepsOf).map(({ note = [] }) => sentencesIn(note))
-    const two = notes.filter((note) => note.includes('Just two are to be exchanged, '))
-    expect(two.length).toBeGreaterThan(0)
-    expect(notes.some((note) => note.includes('Just three go round.'))).toBe(true)
-    const spoilt = routes.map((route) => ({
-      ...route,
-      stages: route.stages.map((stage) => ({
-        ...stage,
-        steps: stage.steps.map((step) => ({
-          ...step,
-          ...(step.note
-            ? {
-                note: retold(
-                  retold(step.note, /side by side/, 'across from each other'),
-                  /Just three go round/,
-                  'Two and two are to be exchanged',
-                ),
-              }
-            : {}),
-        })),
-      })),
-    }))
-    spoilt.forEach((route, i) => {
-      const same = JSON.stringify(route) === JSON.stringify(routes[i])
-      expect(faultsOf(plus, plus.definition.colours, route).length > 0).toBe(!same)
-    })
+    const rounds = routes.flatMap(stepsOf).flatMap((step) => claimsOf('rounds', step))
+    expect(rounds.some(({ lengths, how }) => lengths.join() === '2' && how !== undefined)).toBe(
+      true,
+    )
+    expect(rounds.some(({ lengths }) => lengths.join() === '3')).toBe(true)
+    const lies = new Lies()
+    for (const route of routes) expect(lies.unfoundIn(plus, route)).toEqual([])
+    expect(lies.count('rounds')).toBeGreaterThan(0)
   })
 })

@@ -28,7 +28,10 @@ describe('something to see on the way', () => {
         const state = turns
           .slice(0, half.after)
           .reduce((now, turn) => turnFreely(cube3, now, turn, start(cube3)), start(cube3))
-        const spoken = say(half.says, { puzzle: cube3, scheme, frame: 0, register: 'full' })
+        const spoken = say(half.says, {
+          ...{ puzzle: cube3, scheme, frame: 0, register: 'full' },
+          turns: [],
+        })
         expect(textOf(spoken)).toContain(
           `${who(cube3, scheme, piece)} is ${whereNow(cube3, 0, piece, state[piece])}.`,
         )

@@ -9,6 +9,7 @@ import {
   partnerOf,
   type JoinedTurns,
 } from '../notation/rewrite'
+import type { Said } from '../claims/claim'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { stepsOf, turnsOfRoute, type Route, type RouteMeeting, type RouteStep } from './route'
 import type { Trail } from './standing'
@@ -94,24 +95,15 @@ export function withMeetings(puzzle: Puzzle, route: Uncounted): Route {
   }
 }
 
-/**
- * What is peculiar to a step, in one row of sentences; empty if nothing is.
- *
- * @param write how the solver writes a turn, by its canonical name
- */
-export const mindOf = (
-  { note, meets = [] }: Pick<RouteStep, 'meets'> & { readonly note?: string },
-  write: (name: string) => string = (name) => name,
-): string => [note, ...meets.map((each) => meetingWords(each, write))].filter(Boolean).join(' ')
-
-function meetingWords(
-  { here, there, one, isWithin }: RouteMeeting,
-  write: (name: string) => string,
-): string {
-  const both = isWithin
-    ? `${write(here)}, once you have looked, and the ${write(there)} after it`
-    : `The last ${write(here)} here and the first ${write(there)} of the next step`
-  return one === undefined
-    ? `${both} cancel: both can be left out.`
-    : `${both} are together one turn, ${write(one)}.`
-}
+/** What a card claims of those within it, or of those with the next step. */
+export const meetingClaims = (
+  { meets = [] }: Pick<RouteStep, 'meets'>,
+  where: 'within' | 'next',
+): Said =>
+  meets
+    .filter(({ isWithin }) => isWithin === (where === 'within'))
+    .map(({ here, there, one, isWithin }) => ({
+      ...{ kind: 'meets', here, there },
+      ...(one === undefined ? {} : { one }),
+      ...(isWithin ? { isWithin } : {}),
+    }))

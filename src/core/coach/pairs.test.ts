@@ -12,8 +12,9 @@ import { reduction } from '../schools/reduction'
 import { stagesOf, type School } from '../schools/school'
 import { box, drawn } from '../testing'
 import { plan } from './plan'
-import { stepsOf, type Route, type RouteStep } from './route'
-import { retold, sentencesIn } from './readStep.testing'
+import { stepsOf, type Route } from './route'
+import type { ClaimKind } from '../claims/claim'
+import { claimsOf, Lies } from './claimed.testing'
 import { trailOf } from './standing'
 import { judgeFor, wholesOf } from './techniques/joinJudge'
 import { macrosOf, setUpMacros } from './techniques/joinMacros'
@@ -29,92 +30,22 @@ const routes = Array.from({ length: 14 }, (_, seed) =>
 const joins = (route: Route) => stepsOf(route).filter(({ kind }) => kind === 'join')
 const faults = (route: Route) => faultsOf(long, long.definition.colours, route)
 
-/** The same route with its joining steps told otherwise; none where nothing changes. */
-function toldOtherwise(route: Route, change: (step: RouteStep) => RouteStep): Route[] {
-  let changed = false
-  const stages = route.stages.map((stage) => ({
-    ...stage,
-    steps: stage.steps.map((step) => {
-      if (step.kind !== 'join') return step
-      const other = change(step)
-      changed ||= JSON.stringify(other) !== JSON.stringify(step)
-      return other
-    }),
-  }))
-  return changed ? [{ ...route, stages }] : []
-}
+const told = (kind: ClaimKind) => routes.flatMap(joins).flatMap((step) => claimsOf(kind, step))
 
 describe('a pair', () => {
   it('is told with the slice that joins it and where the other half lies across from its place', () => {
-    const lines = routes.flatMap(joins).flatMap(({ lines: own = [] }) => own)
-    expect(
-      lines.filter(({ says }) => sentencesIn(says).includes('across to the')).length,
-    ).toBeGreaterThan(40)
+    const across = routes.flatMap(joins).flatMap((step) => claimsOf('joinsBy', step))
+    expect(across.filter(({ isAcross }) => isAcross).length).toBeGreaterThan(40)
+    expect(told('takenApart').length).toBeGreaterThan(3)
+    expect(told('offeredApart').length).toBeGreaterThan(3)
     for (const route of routes.slice(0, 6)) expect(faults(route)).toEqual([])
   })
 
-  it('is not told falsely: another half, another turn, another place, a quarter turn across', () => {
-    const lie = (from: RegExp, to: string) => {
-      const told = routes.flatMap((route) =>
-        toldOtherwise(route, (step) => ({
-          ...step,
-          ...(step.lines
-            ? {
-                lines: step.lines.map((line) => ({
-                  ...line,
-                  says: retold(line.says, from, to),
-                })),
-              }
-            : {}),
-        })),
-      )
-      expect(told.length, String(from)).toBeGreaterThan(0)
-      for (const route of told.slice(0, 3)) expect(faults(route), String(from)).not.toEqual([])
-    }
-    lie(/The first (\S+) joins/, 'The second $1 joins')
-    lie(/ joins them: it brings the first/, ' joins them: it brings the second')
-    lie(/, by then the (\w+)/, ', by then the other')
-    lie(/ across to/, ' to')
-  })
-
-  it('costs what it is said to cost, and what is offered instead joins the same pair', () => {
-    const steps = routes.flatMap(joins)
-    expect(
-      steps.filter(({ note }) => sentencesIn(note ?? []).includes('Taken apart for it:')).length,
-    ).toBeGreaterThan(3)
-    expect(steps.flatMap(({ others }) => others).length).toBeGreaterThan(3)
-    const lie = (change: (step: RouteStep) => RouteStep) => {
-      const told = routes.flatMap((route) => toldOtherwise(route, change))
-      expect(told.length).toBeGreaterThan(0)
-      for (const route of told.slice(0, 3)) expect(faults(route)).not.toEqual([])
-    }
-    const noting = (from: RegExp, to: string) =>
-      lie((step) => ({ ...step, ...(step.note ? { note: retold(step.note, from, to) } : {}) }))
-    noting(/what lies at the \w+/, 'what lies at the other')
-    noting(
-      /Taken apart for it: .+? yet\./,
-      'Taken apart for it: what lies in nine places, no pairs yet.',
-    )
-    noting(/^/, 'The pair at the top front edge is parted for it. ')
-    noting(/^/, 'Three pairs are parted for it. ')
-    const offering = (from: RegExp, to: string) =>
-      lie((step) => ({
-        ...step,
-        others: step.others.map((other) => ({
-          ...other,
-          says: retold(other.says, from, to),
-        })),
-      }))
-    offering(/, [^,]+\.$/, ', U2.')
-    offering(/at the \w+/, 'at the other')
-    offering(/: \w+ turn/, ': nine turn')
-    const length = ({ says }: RouteStep['others'][number]) => sentencesIn(says).split(' ').length
-    lie((step) => {
-      const [first, ...rest] = step.others
-      return rest.some((each) => length(each) > length(first))
-        ? { ...step, others: [...step.others].reverse() }
-        : step
-    })
+  it('is not told falsely: another half, another turn, another place, another cost', () => {
+    const lies = new Lies(4)
+    for (const route of routes) expect(lies.unfoundIn(long, route)).toEqual([])
+    for (const kind of ['joinsBy', 'partsAt', 'takenApart', 'offeredApart', 'equalStrip'] as const)
+      expect(lies.count(kind), kind).toBeGreaterThan(0)
   })
 
   it('is joined at the price that the solver asks for', () => {
@@ -134,7 +65,7 @@ describe('a pair', () => {
         const wish = { prefer: index(piece), first: index(first), base }
         const next = must(plan(long, bars, from, wish))
         const made = stepsOf(next)[0].turns.filter(({ role }) => role !== 'hold')
-        expect(sentencesIn(says)).toContain(`, ${made.map(({ name }) => name).join(' ')}.`)
+        expect(claimsOf('offeredApart', says)[0].turns).toEqual(made.map(({ name }) => name))
         expect(faults(next)).toEqual([])
         asked++
       }
@@ -147,10 +78,8 @@ describe('the last two of one kind', () => {
   it('are joined by equal strips, before the slice and before it goes back', () => {
     const ends = routes
       .flatMap(joins)
-      .filter(({ note }) => sentencesIn(note ?? []).includes('They are the last two'))
-    const byStrips = ends.filter(({ note }) =>
-      sentencesIn(note ?? []).includes('strips are made equal'),
-    )
+      .filter((step) => [...claimsOf('lastTwo', step), ...claimsOf('stripsEqual', step)].length > 0)
+    const byStrips = ends.filter((step) => claimsOf('stripsEqual', step).length > 0)
     expect(byStrips.length).toBeGreaterThan(0)
     for (const { turns } of byStrips) {
       const made = turns.filter(({ role }) => role !== 'hold' && role !== 'prepare')
@@ -161,19 +90,6 @@ describe('the last two of one kind', () => {
     expect(
       others.filter(({ turns }) => turns.filter(({ role }) => role === 'do').length > 1),
     ).toEqual([])
-  })
-
-  it('are not told falsely: places that hold something else', () => {
-    const told = routes.flatMap((route) =>
-      toldOtherwise(route, (step) => ({
-        ...step,
-        ...(step.note
-          ? { note: retold(step.note, /both hold \w+ centres/, 'both hold violet centres') }
-          : {}),
-      })),
-    )
-    expect(told.length).toBeGreaterThan(0)
-    for (const route of told) expect(faults(route)).not.toEqual([])
   })
 })
 

@@ -1,6 +1,6 @@
 /** A route home: plain JSON, in words and turns. The bench draws it and computes nothing. */
 import type { OrbitPlan } from '../universal/orbitPlan'
-import { asSaid, type Said } from '../claims/claim'
+import { asSaid, NOTHING_SAID, type Said } from '../claims/claim'
 import type { TurnRole } from './workpiece'
 
 export interface RouteTurn {
@@ -13,7 +13,7 @@ export interface RouteTurn {
 export interface Hints {
   /** What to look for, nothing more. */
   readonly nudge: Said
-  /** Which piece and which place. */
+  /** Which piece and which place; nothing where that is the first line of the card, or what to look for. */
   readonly pointer: Said
 }
 
@@ -125,8 +125,18 @@ export function asClaims({ ifNot, note, ...draft }: StepDraft): RouteStep {
     check: asSaid(draft.check),
     ...(ifNot ? { ifNot: asSaid(ifNot) } : {}),
     ...(note ? { note: asSaid(note) } : {}),
-    hints: { nudge: asSaid(draft.hints.nudge), pointer: asSaid(draft.hints.pointer) },
+    hints: { nudge: asSaid(draft.hints.nudge), pointer: pointerOf(draft) },
   }
+}
+
+/** Nothing where it is what the card begins with. */
+function pointerOf({ hints, lookFor, lines = [] }: StepDraft): Said {
+  const said = asSaid(hints.pointer)
+  const [first] = lines
+  const own = JSON.stringify(said)
+  return [first?.says, asSaid(lookFor)].some((each) => JSON.stringify(each) === own)
+    ? NOTHING_SAID
+    : said
 }
 
 export interface RouteStage {

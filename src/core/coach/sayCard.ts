@@ -5,10 +5,11 @@ import type { Said } from '../claims/claim'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
-import type { Register } from '../words/lexicon'
+import type { Lexicon, Register } from '../words/lexicon'
 import { say } from '../words/say'
-import { textOf, textSpan, type Span } from '../words/span'
-import type { Trail } from './standing'
+import { textOf, textSpan, turnSpan, type Span } from '../words/span'
+import { meetingClaims } from './meetings'
+import { frameOfStep, type Trail } from './standing'
 
 export type Spans = readonly Span[]
 
@@ -21,6 +22,8 @@ export interface CardWords {
   readonly ifNot: Spans
   readonly note: Spans
   readonly halfway: Spans
+  /** What its last turns and the first of the next step are together. */
+  readonly joins: Spans
   readonly nudge: Spans
   readonly pointer: Spans
   readonly others: readonly Spans[]
@@ -35,16 +38,24 @@ export function sayCard(
   trail: Trail,
   nth: number,
   register: Register = 'full',
+  lexicon?: Lexicon,
 ): CardWords {
   const step = trail.steps[nth]
-  const first = trail.firstOfStep[nth]
   const opening = step.turns.findIndex(({ role }) => role !== 'hold')
-  const frameAt = (turns: number): Rotation => trail.frames[first + turns]
+  const frameAt = (turns: number): Rotation => frameOfStep(puzzle, trail, nth, turns)
   const held = frameAt(opening < 0 ? step.turns.length : opening)
-  // Of a smaller box it is told as of that one.
-  const told = (step.as && joinedAs(puzzle, step.as)?.small) ?? puzzle
-  const spoken = (said: Said | undefined, frame: Rotation) =>
-    say(said ?? [], { puzzle: told, scheme, frame, register })
+  // Of a smaller box it is told as of that one, but for its turns.
+  const joined = step.as && joinedAs(puzzle, step.as)
+  const told = joined?.small ?? puzzle
+  const turns = step.turns.slice(opening < 0 ? step.turns.length : opening).map(({ name }) => name)
+  const real = (span: Span): Span => {
+    const turn = span.kind === 'turn' ? joined?.small.turnByName.get(span.name) : undefined
+    return turn && joined ? turnSpan(joined.turnFor(turn).name) : span
+  }
+  const spoken = (said: Said | undefined, frame: Rotation) => {
+    const spans = say(said ?? [], { puzzle: told, scheme, frame, register, turns }, lexicon)
+    return joined ? spans.map(real) : spans
+  }
   const { lines = [], hints, halfway } = step
   return {
     lookFor: spoken(step.lookFor, held),
@@ -52,10 +63,14 @@ export function sayCard(
     hold: spoken(step.hold, held),
     check: spoken(step.check, frameAt(step.turns.length)),
     ifNot: spoken(step.ifNot, held),
-    note: spoken(step.note, held),
+    note: spoken([...(step.note ?? []), ...meetingClaims(step, 'within')], held),
+    joins: spoken(meetingClaims(step, 'next'), held),
     halfway: halfway ? spoken(halfway.says, frameAt(halfway.after)) : [],
     nudge: spoken(hints.nudge, held),
-    pointer: spoken(hints.pointer, held),
+    pointer: spoken(
+      hints.pointer.length > 0 ? hints.pointer : (lines[0]?.says ?? step.lookFor),
+      held,
+    ),
     others: step.others.map(({ says }) => spoken(says, held)),
     usesClock: placeNamesOf(told, held).usesClock,
   }

@@ -11,7 +11,6 @@ import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { sequence } from '../notation/sequence'
 import { rotateState, start, turnFreely, type State } from '../state'
-import { plural } from '../phrases'
 import { deriveAll } from './derive'
 import { frameMeeting } from './goal'
 import { plan, rankStarts } from './plan'
@@ -20,7 +19,7 @@ import { trailOf } from './standing'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
 import { held, layerTurns } from './workpiece'
-import { sentencesIn } from './readStep.testing'
+import { claimsOf } from './claimed.testing'
 
 const tetra3 = must(puzzleById('tetra-3'))
 const cube3 = must(puzzleById('cube-3'))
@@ -85,7 +84,7 @@ describe.each(WRITTEN)('the school $id', ({ puzzle, id }) => {
         const other = must(plan(puzzle, school, from, { prefer, base }))
         const [first] = stepsOf(other)
         expect(first.pieces).toEqual([offer.piece])
-        expect(sentencesIn(offer.says)).toContain(`: ${plural(made(puzzle, [first]), 'turn')}.`)
+        expect(claimsOf('offered', offer.says)[0].turns).toBe(made(puzzle, [first]))
         taken++
       })
     }
@@ -133,9 +132,11 @@ describe('face, then the last three', () => {
   it('names the vertex that lacks the colour', () => {
     const route = must(plan(tetra3, school, stateFrom(tetra3, 3)))
     const first = route.stages.flatMap(({ steps }) => steps)[0]
-    expect(sentencesIn(first.note ?? [])).toMatch(
-      new RegExp(`One vertex lacks ${route.baseColour}: the [a-z-]+ axial centre is`),
-    )
+    const [{ piece, colour }] = claimsOf('lacks', first.note)
+    expect(colour).toBe(tetra3.definition.faces[directionOfName(route.base).name])
+    const lacking = tetra3.pieces.find(({ id }) => id === piece)
+    expect(lacking?.kind).toBe('axial centre')
+    expect(lacking?.faces.some((face) => face.colour === colour)).toBe(false)
   })
 })
 

@@ -15,11 +15,10 @@ import { after } from '../testing'
 import { cycleOf, shortCycles } from '../universal/baseCycles'
 import { workOf } from '../universal/orbitsAtWork'
 import { Setups } from '../universal/setups'
-import { arriveWords } from './pieceWords'
 import { plan } from './plan'
 import { stepsOf } from './route'
 import { owedAt, trailOf } from './standing'
-import { sentencesIn } from './readStep.testing'
+import { claimsOf } from './claimed.testing'
 
 const cube3 = must(puzzleById('cube-3'))
 const tilt = must(puzzleById('tilt-3'))
@@ -164,8 +163,7 @@ describe('foresight', () => {
             const arriving = (step.lines ?? []).filter(({ says }) =>
               says.some((claim) => 'lies' in claim && claim.lies === 'home'),
             )
-            const told = sentencesIn(offer.says)
-            const promised = [1, 2, 3].find((n) => told.includes(arriveWords(n))) ?? 0
+            const [{ arrive: promised }] = claimsOf('offeredThird', offer.says)
             expect(promised).toBeGreaterThan(0)
             // More may look right than are counted, where pieces are equal.
             expect(arriving.length).toBeGreaterThanOrEqual(promised)

@@ -9,7 +9,7 @@ import { turnsOfRoute, type Route } from './route'
 import { shorten, type Watch } from './shorten'
 import { owedAt, trailOf } from './standing'
 import { statesAfterStages } from './verify'
-import { sentencesIn } from './readStep.testing'
+import { claimsOf } from './claimed.testing'
 
 const SCHOOL = 'piece-by-piece'
 
@@ -59,7 +59,7 @@ describe('a shorter way', () => {
       const trail = trailOf(puzzle, found)
       expect(owedAt(puzzle, trail, trail.tape.length)).toEqual([])
       const step = trailOf(puzzle, found).steps.find(({ kind }) => kind === 'found')
-      expect(sentencesIn(step?.lookFor ?? [])).toMatch(/turns? bring/)
+      expect(claimsOf('foundTogether', step)).toHaveLength(1)
     },
   )
 

@@ -3,7 +3,6 @@
  * those that are; whatever else it keeps is worth nothing yet. A two-ended search looks for fewer turns that
  * do as much, and the rest is planned anew from where they lead. What is shorter as a whole is kept.
  */
-import { who } from '../analysis/who'
 import { frameOf } from '../analysis/frame'
 import { canBlock } from '../analysis/placements'
 import type { Scheme } from '../puzzle/colours'
@@ -16,7 +15,6 @@ import { looksHome, readState, rotateState, turnFreely, type State } from '../st
 import { accountOf, areSumsSettled } from '../universal/account'
 import { effectOfTurn } from '../universal/effects'
 import { Sums } from '../universal/sumNumbers'
-import { capital, listed, plural } from '../phrases'
 import { withMeetings } from './meetings'
 import { replayed } from './plan'
 import { asClaims, stepsOf, type Route, type RouteStage, type RouteStep } from './route'
@@ -169,7 +167,7 @@ function spliced(
   const rest = planUniversally(puzzle, school, after, scheme)
   if (!rest.ok) return undefined
   const holds = place.step.turns.filter(({ role }) => role === 'hold')
-  const step = foundStep(puzzle, scheme, place, after, turns, holds)
+  const step = foundStep(puzzle, place, after, turns, holds)
   const { steps, stageOfStep } = trailOf(puzzle, route)
   const stages = route.stages.map((stage, s): RouteStage => {
     const kept = steps.slice(0, at).filter((_, index) => stageOfStep[index] === s)
@@ -198,26 +196,26 @@ function spliced(
 
 function foundStep(
   puzzle: Puzzle,
-  scheme: Scheme,
   { before, step, kept }: Place,
   after: State,
   turns: readonly Turn[],
   holds: RouteStep['turns'],
 ): RouteStep {
   const arriving = kept.filter((p) => !looksHome(puzzle, p, before[p]))
-  const names = listed(arriving.map((p) => who(puzzle, scheme, p)))
-  const right = kept.filter((p) => looksHome(puzzle, p, after[p])).length
+  const ids = (pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
+  const right = kept.filter((p) => looksHome(puzzle, p, after[p]))
+  const found = { kind: 'foundTogether', pieces: ids(arriving), turns: turns.length } as const
   return asClaims({
     id: step.id,
     kind: 'found',
-    lookFor: `${names}: ${plural(turns.length, 'turn')} bring ${arriving.length === 1 ? 'it' : arriving.length === 2 ? 'both' : 'them all'} home.`,
+    lookFor: [found],
     hold: step.hold,
-    check: `${names} ${arriving.length === 1 ? 'is' : 'are'} home. With those that were home before that makes ${right}.`,
+    check: [{ kind: 'homeNow', pieces: ids(arriving), right: right.length }],
     hints: {
-      nudge: `${capital(plural(arriving.length, 'piece'))} can come home together.`,
-      pointer: `${names}.`,
+      nudge: [{ kind: 'canComeTogether', count: arriving.length }],
+      pointer: [{ kind: 'rightTogether', pieces: ids(arriving) }],
     },
-    note: 'Found by search, for this position only. Pieces whose turn comes later may have moved.',
+    note: [{ kind: 'foundHere' }],
     turns: [...holds, ...turns.map(({ name }) => ({ name, role: 'do' as const }))],
     algorithm: turns.map(({ name }) => name),
     pieces: arriving.map((p) => puzzle.pieces[p].id),

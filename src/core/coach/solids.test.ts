@@ -13,7 +13,7 @@ import { isSolved, rotateState, start, turnAll, type State } from '../state'
 import { after, anySolid, turnsIn } from '../testing'
 import { namingBetween, nameOf, readingsOf, readWith, really } from './naming'
 import { plan } from './plan'
-import { sentencesIn } from './readStep.testing'
+import { claimsOf } from './claimed.testing'
 import { stepsOf, turnsOfRoute, type Route } from './route'
 import { faultsOf } from './truth.testing'
 import { statesAfterStages } from './verify'
@@ -164,9 +164,9 @@ describe('an ending that looks impossible', () => {
     const state = withUnseenFlip('UF', 'UL')
     for (const id of ['layers', 'edges-first']) {
       const route = leads(prism, id, state)
-      const notes = stepsOf(route).map(({ note = [] }) => sentencesIn(note))
+      const told = stepsOf(route).flatMap((step) => claimsOf('deceives', step))
       expect(
-        notes.some((note) => /turned unseen/.test(note)),
+        told.some(({ how }) => how === 'unseen'),
         id,
       ).toBe(true)
     }
@@ -185,8 +185,12 @@ describe('an ending that looks impossible', () => {
     turned('UFL', 0)
     const hidden = turned('UFR', 0)
     if (!readingsOf(prism, state).some((each) => each[hidden] !== 0)) turned('UFR', 1)
-    const notes = stepsOf(leads(prism, 'layers', state)).map(({ note = [] }) => sentencesIn(note))
-    expect(notes.some((note) => /no corner can be turned alone/.test(note))).toBe(true)
+    const told = stepsOf(leads(prism, 'layers', state)).flatMap((step) =>
+      claimsOf('deceives', step),
+    )
+    const isCorner = (id: string) =>
+      prism.pieces.some((piece) => piece.id === id && piece.kind.includes('corner'))
+    expect(told.some(({ how, piece }) => how === 'unseen' && isCorner(piece))).toBe(true)
   })
 
   it('two edges exchanged: equal ones trade places with them', () => {
@@ -200,12 +204,12 @@ describe('an ending that looks impossible', () => {
     state[b] = to(b, a)
     const route = leads(prism, 'layers', state)
     expect((route.naming ?? []).length).toBeGreaterThan(0)
-    const notes = stepsOf(route).map(({ note = [] }) => sentencesIn(note))
-    expect(notes.some((note) => /equal edge/.test(note))).toBe(true)
+    const told = stepsOf(route).flatMap((step) => claimsOf('deceives', step))
+    expect(told.some(({ how }) => how === 'twin')).toBe(true)
   })
 
   it('is not spoken of where every flip is seen', () => {
     const route = leads(tilt, 'layers', stateFrom(tilt, 5))
-    expect(stepsOf(route).filter(({ note = [] }) => /unseen/.test(sentencesIn(note)))).toEqual([])
+    expect(stepsOf(route).flatMap((step) => claimsOf('deceives', step))).toEqual([])
   })
 })

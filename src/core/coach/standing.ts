@@ -65,6 +65,19 @@ export function trailOf(puzzle: Puzzle, stored: Route): Trail {
   return { route, steps, tape, states, read, naming, frames, firstOfStep, stageOfStep }
 }
 
+/** How it is held after so many turns of a step, as that step means the sides: the next one may mean them otherwise. */
+export function frameOfStep(
+  puzzle: Puzzle,
+  { frames, firstOfStep, tape }: Trail,
+  step: number,
+  turns: number,
+): Rotation {
+  const at = firstOfStep[step] + turns
+  if (turns === 0 || at < firstOfStep[step + 1]) return frames[at]
+  const last = puzzle.turnByName.get(tape[at - 1].name)
+  return last?.whole ? multiply(last.rotation, frames[at - 1]) : frames[at - 1]
+}
+
 /** The states that the card of a step speaks of: once its hold is taken, and after its last turn. */
 export function statesOfStep({ steps, states, firstOfStep }: Trail, step: number) {
   const { turns } = steps[step]

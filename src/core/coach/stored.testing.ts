@@ -19,6 +19,8 @@ export function asBefore(route: Route): Route {
     ) => all.map((each, i) => ({ ...each, says: undefined, sentence: textOf(texts[i]) }))
     return {
       ...rest,
+      // What was within a step is in its note.
+      meets: rest.meets?.filter(({ isWithin }) => !isWithin),
       lookFor: textOf(said.lookFor),
       hold: textOf(said.hold),
       check: textOf(said.check),

@@ -13,7 +13,7 @@ import type { Wish } from '../universal/cyclesHome'
 import { joined } from '../universal/joints'
 import { solveUniversally, type UniversalStep } from '../universal/solve'
 import type { Route, RouteStage, RouteStep } from './route'
-import { explain } from './universalWords'
+import { explain } from './universalClaims'
 
 /**
  * A route in the universal school; it still has to be replayed. Set-up turns that the next step of the

@@ -4,7 +4,7 @@ import { orderOfPuzzle } from '../analysis/order'
 import { CATALOG_IDS, puzzleById } from '../catalog'
 import { openBench, replay } from '../coach/bench'
 import { plan } from '../coach/plan'
-import { sentencesIn } from '../coach/readStep.testing'
+import { claimsOf } from '../coach/claimed.testing'
 import { statesAfterStages } from '../coach/verify'
 import { turnsOfRoute, stepsOf } from '../coach/route'
 import { owedAt, stagesMet, trailOf } from '../coach/standing'
@@ -19,7 +19,6 @@ import { schoolNamed } from '../schools'
 import { pieceByPiece } from '../schools/piece-by-piece'
 import type { School } from '../schools/school'
 import { scramble, scrambledState } from '../scramble/scramble'
-import { plural } from '../phrases'
 import { isSolved, rotateState, start, turnAll, type State } from '../state'
 import { diagnose } from '../stuck/diagnose'
 import {
@@ -305,7 +304,7 @@ describe('one piece at a time', () => {
     expect(school?.stages[0]).toMatchObject({ id: 'shape', name: 'Blocks' })
     const state = must(turnAll(gluedCube, start(gluedCube), must(readTurns(gluedCube, 'U R'))))
     const route = must(plan(gluedCube, school as School, state))
-    expect(sentencesIn(route.stages[0].steps[0].lookFor)).toMatch(/blocks/)
+    expect(claimsOf('blocksFirst', route.stages[0].steps[0])).not.toEqual([])
     expect(stagesMet(gluedCube, school as School, { variant: {}, base: 'up' }, state)).toBe(0)
   })
 
@@ -366,12 +365,11 @@ describe('one piece at a time', () => {
           const made = step.turns.filter(({ role }) => role !== 'hold')
           const undone = made.filter(({ role }) => role === 'setup').length
           const owed = undone - made.filter(({ role }) => role === 'undo').length
-          const told = sentencesIn(offer.says)
-          expect(told).toContain(`in ${plural(made.length + owed, 'turn')}.`)
+          const [{ turns, arrive: promised }] = claimsOf('offeredThird', offer.says)
+          expect(turns).toBe(made.length + owed)
           const arriving = step.lines?.filter(({ says }) =>
             says.some((claim) => 'lies' in claim && claim.lies === 'home'),
           )
-          const promised = /All three/.test(told) ? 3 : /Two of/.test(told) ? 2 : 1
           // More may look right than are counted, where pieces are equal.
           expect(arriving?.length).toBeGreaterThanOrEqual(promised)
         }

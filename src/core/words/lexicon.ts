@@ -1,5 +1,5 @@
 /** What a language has to offer: claims in, spans out. */
-import type { Claim } from '../claims/claim'
+import type { Claim, ClaimKind, Of } from '../claims/claim'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Rotation } from '../rotation'
@@ -15,13 +15,26 @@ export interface Speaker {
   /** How the puzzle is held at the moment of which is spoken: places are called in that hold. */
   readonly frame: Rotation
   readonly register: Register
+  /** The turns of the step once its hold is taken, by canonical name: some are told by their number. */
+  readonly turns: readonly string[]
 }
 
-/** How a language says things: claims that follow each other may become one sentence. */
+/** Words, and how many claims they say. */
+export interface Told {
+  readonly spans: readonly Span[]
+  readonly of: number
+}
+
+/** How a language says things: claims that follow each other may become one sentence, which ends with its sign. */
 export interface Lexicon {
-  /** The words of the first claims, and how many claims they are; a sentence ends with its sign. */
-  readonly first: (
-    claims: readonly [Claim, ...Claim[]],
+  readonly first: (claims: readonly [Claim, ...Claim[]], speaker: Speaker) => Told
+}
+
+/** How claims of some kinds are said: alone, or with claims that come after. */
+export type Sayers<Kinds extends ClaimKind> = {
+  readonly [Kind in Kinds]: (
+    claim: Of<Kind>,
     speaker: Speaker,
-  ) => { readonly spans: readonly Span[]; readonly of: number }
+    after: readonly Claim[],
+  ) => readonly Span[] | Told
 }

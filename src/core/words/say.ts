@@ -1,6 +1,6 @@
-/** Claims put into words. All English about a step that is told by claims stands in `english.ts`. */
+/** Claims put into words. All English about a step that is told by claims stands in `english/`. */
 import type { Said } from '../claims/claim'
-import { ENGLISH } from './english'
+import { ENGLISH } from './english/index'
 import type { Lexicon, Speaker } from './lexicon'
 import { textSpan, type Span } from './span'
 

@@ -3,9 +3,7 @@ import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { CLOCK_WORDS } from '@/core/analysis/placeNames'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
-import { mindOf } from '@/core/coach/meetings'
 import type { RouteStep } from '@/core/coach/route'
-import { writeTurnName } from '@/core/notation/write'
 import { isOfLetters, type DialectId } from '@/core/notation/dialect'
 import { sentenceOf, type CardWords, type Spans } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
@@ -84,7 +82,7 @@ export function StepCard({
   aside?: ReactNode
 }) {
   const said = (spans: Spans) => sentenceOf(spans, dialect)
-  const mind = mindOf({ ...step, note: said(words.note) }, (name) => writeTurnName(name, dialect))
+  const mind = said(words.note)
   const isBrief = register === 'brief'
   const takesHold = step.turns.some(({ role }) => role === 'hold')
   return (
@@ -132,9 +130,12 @@ export function StepCard({
                 <Legend
                   {...{ puzzle, puzzleId, step, hand, dialect }}
                   usesClock={words.usesClock}
+                  joins={said(words.joins)}
                   next={step.turns[done]?.name}
                 />
-                {step.halfway && !isBrief && <p className="mt-1 text-sm">{said(words.halfway)}</p>}
+                {step.halfway && done === step.halfway.after && (
+                  <p className="mt-1 text-sm">{said(words.halfway)}</p>
+                )}
               </Line>
             )}
             {mind !== '' && (
@@ -272,6 +273,7 @@ function Legend({
   hand,
   dialect,
   usesClock,
+  joins,
 }: {
   puzzle: Puzzle
   puzzleId: string
@@ -280,6 +282,8 @@ function Legend({
   hand: Hand
   dialect: DialectId
   usesClock: boolean
+  /** What the last turns are together with the next step's. */
+  joins: string
 }) {
   const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
   // Where turns are words there are no letters to be explained.
@@ -303,6 +307,7 @@ function Legend({
           <li key={line}>{line}</li>
         ))}
         {usesClock && <li>{CLOCK_WORDS}</li>}
+        {joins !== '' && <li>{joins}</li>}
       </ul>
       {sequenceOfStep(step) !== '' && (
         <Link

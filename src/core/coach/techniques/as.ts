@@ -4,7 +4,6 @@
  */
 import { isNothing, type Coordinate } from '../../analysis/invariants'
 import { joinedAs, joinedState, type Joined } from '../../analysis/joined'
-import { asSaid } from '../../claims/claim'
 import type { Puzzle } from '../../puzzle/compile'
 import { INVERSE, multiply, type Rotation } from '../../rotation'
 import type { Condition, School, Stage, Technique } from '../../schools/school'
@@ -20,14 +19,9 @@ import { frameMeeting } from '../goal'
 import { leavesOpen } from '../naming'
 import type { RouteStep } from '../route'
 import { NoWay, Workpiece, type StageContext } from '../workpiece'
-import { NO_WAY_ON } from './join'
 import { doRest } from './universally'
 
 type AsTechnique = Extract<Technique, { kind: 'as' }>
-
-/** How the cards are read from here on. */
-const JOINED_NOTE =
-  'From here on edges that are joined count as one edge, centres that are joined as one centre.'
 
 /** A stage of the smaller puzzle, with what it follows. */
 export interface SmallLesson {
@@ -83,7 +77,7 @@ export function playAs(
   if (!seen) throw new Error('what should be joined is not')
   const read = rotateState(withinReach(joined.small, rotateState(seen, INVERSE[frame])), frame)
   if (isFirst && !canBeFinished(lesson.puzzle, rotateState(read, INVERSE[frame])))
-    return doRest(context, work, NO_WAY_ON)
+    return doRest(context, work, 'noWayOn')
   const whole = (piece: number | undefined) =>
     piece === undefined ? undefined : joined.wholeOf[piece]
   const isOpen = leavesOpen(lesson.puzzle) && !readsByLook(lesson.stage)
@@ -99,10 +93,10 @@ export function playAs(
   } catch (error) {
     if (!(error instanceof NoWay)) throw error
     // Equal pieces are meant in a way that the stage has nothing for.
-    return doRest(context, work, NO_WAY_ON)
+    return doRest(context, work, 'noWayOn')
   }
   const note = (words: RouteStep, nth: number) =>
-    isFirst && nth === 0 ? { note: [...asSaid(JOINED_NOTE), ...(words.note ?? [])] } : {}
+    isFirst && nth === 0 ? { note: [{ kind: 'countsAsOne' } as const, ...(words.note ?? [])] } : {}
   small.steps.forEach((step, nth) => {
     const words = explainStep({
       puzzle: lesson.puzzle,

@@ -17,7 +17,6 @@ import type { Rotation } from '../../rotation'
 import { asConjugate, preparing, type StageContext, type Workpiece } from '../workpiece'
 import { bestWay, kitOfCommutators } from './commutator'
 import { steadyTurns } from './commutatorKit'
-import { NO_WAY_ON } from './join'
 import { doRest } from './universally'
 
 /** A cap has nine pieces; more steps than this are a defect. */
@@ -59,7 +58,7 @@ export function doBlocks(
           worth: (states) => worthOf(puzzle, growths, block, states, frame),
         }) ?? [],
     )
-    if (ways.length === 0) return doRest(context, work, NO_WAY_ON)
+    if (ways.length === 0) return doRest(context, work, 'noWayOn')
     const way = ways.reduce((best, each) => (each.value < best.value ? each : best))
     work.step({ kind: 'blocks', of: own, side: side.name }, [
       ...preparing(way.prefix),

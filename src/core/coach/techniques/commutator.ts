@@ -25,7 +25,6 @@ import {
   type MacrosByWay,
   type Parts,
 } from './commutatorKit'
-import { NO_WAY_ON } from './join'
 import { isFresh } from './joinMacros'
 import { doRest } from './universally'
 
@@ -60,7 +59,7 @@ export function doCommutators(
       return
     }
     const way = bestWay(context, work, own, goalBefore, macros)
-    if (!way) return doRest(context, work, NO_WAY_ON)
+    if (!way) return doRest(context, work, 'noWayOn')
     work.step(
       {
         kind: 'commutator',

@@ -48,10 +48,6 @@ const MOST_GAIN = 2
 /** A stage brings together a few parts a step; more steps than this are a defect. */
 const STEP_LIMIT = 60
 
-/** Said where the rest goes piece by piece. */
-export const NO_WAY_ON =
-  'No sequence of this school leads on from here, so what is left goes piece by piece.'
-
 export function joinParts(
   context: StageContext,
   work: Workpiece,
@@ -71,7 +67,7 @@ export function joinParts(
       (count === 0 && work.steps.length === 0 && wayAsWished(search, context, state)) ||
       bestWay(search, state)
     // Equal parts can hide an exchange that no sequence of the stage mends.
-    if (!chosen) return doRest(context, work, NO_WAY_ON)
+    if (!chosen) return doRest(context, work, 'noWayOn')
     const done = asConjugate(puzzle, chosen.turns)
     work.step(
       {

@@ -6,7 +6,6 @@ import type { Vector } from '../../rotation'
 import type { Technique } from '../../schools/school'
 import { doing, holding, preparing, type StageContext, type Workpiece } from '../workpiece'
 import { cheapestRow } from './known'
-import { NO_WAY_ON } from './join'
 import { wholesOf } from './joinJudge'
 import { doRest } from './universally'
 
@@ -20,7 +19,7 @@ export function doRemedy(
   const from = work.held().state
   const row = cheapestRow(context, from, { kind: 'known', select, fetch, times: 1 }, sequences)
   const [way] = row?.made ?? []
-  if (!row || !way) return doRest(context, work, NO_WAY_ON)
+  if (!row || !way) return doRest(context, work, 'noWayOn')
   const { wholes } = wholesOf(puzzle, select, base)
   work.step(
     {

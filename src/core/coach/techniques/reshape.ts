@@ -8,7 +8,8 @@ import { isInShape } from '../../scramble/scramble'
 import { rehold, simplify } from '../../notation/rewrite'
 import { rotateState, turnFreely, type State } from '../../state'
 import { canTakeShape, reshape } from '../../universal/reshape'
-import { explain, standingOut } from '../universalWords'
+import { outOf } from '../../universal/unfinished'
+import { explain } from '../universalClaims'
 import { after, doing, PlanProblem, type StageContext, type Workpiece } from '../workpiece'
 
 /** @throws PlanProblem if no turns bring the shape back */
@@ -42,11 +43,11 @@ function byPieces(
   if (puzzle.definition.glue.length > 0) return [turns]
   const parts: Turn[][] = [[]]
   let state = begun
-  let least = standingOut(puzzle, begun, frame).length
+  let least = outOf(puzzle, { state: begun, frame: frame }).length
   turns.forEach((turn, i) => {
     state = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
     parts[parts.length - 1].push(turn)
-    const out = standingOut(puzzle, state, frame).length
+    const out = outOf(puzzle, { state: state, frame: frame }).length
     if (out >= least || i === turns.length - 1) return
     least = out
     parts.push([])

@@ -17,7 +17,6 @@ import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
 import { Setups } from '../../universal/setups'
 import { frameMeeting, pieceFor, piecesOf, relativeTo } from '../goal'
 import { selected } from '../selections'
-import { NO_WAY_ON } from './join'
 import { doRest } from './universally'
 import {
   doing,
@@ -70,7 +69,7 @@ export function doSeries(
   const best = bestWay()
   if (!best) throw new Error(`the series of the stage ${stage.id} does not bring its pieces home`)
   // What is derived for an orbit may move others that have their turn later; here they had it already.
-  if (!sequencesAreGiven && !staysAfter(best)) return doRest(context, work, NO_WAY_ON)
+  if (!sequencesAreGiven && !staysAfter(best)) return doRest(context, work, 'noWayOn')
   // How the puzzle has been turned since the way was found.
   let turned: Rotation = IDENTITY
   if (best.turn.turns.length > 0) work.step({ kind: 'even', of: pieces }, doing(best.turn.turns))

@@ -12,7 +12,7 @@ import { movesOf } from '../../universal/moves'
 import { orbitsWith, workOf } from '../../universal/orbitsAtWork'
 import { settler, type Settler } from '../../universal/settle'
 import { selected } from '../selections'
-import { explain } from '../universalWords'
+import { explain } from '../universalClaims'
 import { after, doing, PlanProblem, type StageContext, type Workpiece } from '../workpiece'
 
 /** @throws PlanProblem if there is too much to list, or no turns bring them home */

@@ -1,6 +1,5 @@
 /** What the universal school does, as techniques of a stage: shape, odd and even, three at a time; or all that is left. */
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import { asSaid } from '../../claims/claim'
 import { pieceByPiece } from '../../schools/piece-by-piece'
 import { isSolved } from '../../state'
 import { stepsOf, type Route, type RouteStep } from '../route'
@@ -40,13 +39,13 @@ export function doUniversally(context: StageContext, work: Workpiece): void {
  *
  * @param why said on the first card, where the school's own way does not lead on
  */
-export function doRest(context: StageContext, work: Workpiece, why?: string): void {
+export function doRest(context: StageContext, work: Workpiece, why?: 'noWayOn'): void {
   if (isSolved(context.puzzle, work.held().state)) return
   const [first, ...rest] = stepsOf(routeFrom(context, work))
   if (!first) return
   // It may mean the sides otherwise than the school did.
   if (why !== undefined) work.mean(first.frame)
-  const note = [...(why === undefined ? [] : asSaid(why)), ...(first.note ?? [])]
+  const note = [...(why === undefined ? [] : [{ kind: why } as const]), ...(first.note ?? [])]
   give(context.puzzle, work, [note.length === 0 ? first : { ...first, note }, ...rest])
 }
 

@@ -4,52 +4,45 @@
  */
 import { lookAlikesOf } from '../analysis/lookAlikes'
 import { sideOpposite, turnSide } from '../analysis/sides'
-import { who } from '../analysis/who'
-import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import type { Must } from '../schools/school'
 import { looksHome, turnFreely, type State } from '../state'
-import { baseKind, capital } from '../phrases'
+import type { Of } from '../claims/claim'
 import { pieceMeets } from './goal'
 
 export interface UnseenScene {
   readonly puzzle: Puzzle
-  readonly scheme: Scheme
   readonly base: Direction
   /** As it is read, once the hold is taken. */
   readonly state: State
   readonly frame: Rotation
 }
 
-/** The turns of the layer opposite the base. */
-export function turnsOfLast(puzzle: Puzzle, base: Direction, frame: Rotation): Turn[] {
-  const last = sideOpposite(puzzle, base)
-  const letter = last && turnSide(puzzle, frame, last).letter
+/** The turns of the layer of a side. */
+function turnsOf(puzzle: Puzzle, side: Direction | undefined, frame: Rotation): Turn[] {
+  const letter = side && turnSide(puzzle, frame, side).letter
   return puzzle.turns.filter(({ grip, whole }) => !whole && puzzle.grips[grip].name === letter)
 }
 
-/** Whether a piece looks home, if need be after a turn of the last layer. */
+/** Whether a piece looks home, if need be after a turn of a side's layer: of the last one if none is given. */
 export function couldFit(
-  { puzzle, base, state, frame }: Omit<UnseenScene, 'scheme'>,
+  { puzzle, base, state, frame }: UnseenScene,
   piece: number,
+  side = sideOpposite(puzzle, base),
 ): boolean {
   const fits = (at: State) => looksHome(puzzle, piece, multiply(INVERSE[frame], at[piece]))
   return (
     fits(state) ||
-    turnsOfLast(puzzle, base, frame).some((turn) =>
+    turnsOf(puzzle, side, frame).some((turn) =>
       fits(turnFreely(puzzle, state, turn, new Uint8Array(state.length))),
     )
   )
 }
 
 /** Of some pieces, those that look as a stage wants them and are not. */
-export function deceiving(
-  scene: Omit<UnseenScene, 'scheme'>,
-  pieces: readonly number[],
-  must: Must,
-): number[] {
+export function deceiving(scene: UnseenScene, pieces: readonly number[], must: Must): number[] {
   const { puzzle, base, state, frame } = scene
   const condition = { layer: 'last', must, pieces } as const
   return pieces.filter((p) => {
@@ -60,20 +53,18 @@ export function deceiving(
   })
 }
 
-/** What is said of each piece that deceives; nothing where none does. */
-export function unseenWords(scene: UnseenScene, pieces: readonly number[], must: Must): string[] {
-  const { puzzle, scheme } = scene
-  const found = deceiving(scene, pieces, must)
+/** What is claimed of each piece that deceives; nothing where none does. */
+export function deceptions(
+  scene: UnseenScene,
+  pieces: readonly number[],
+  must: Must,
+): Of<'deceives'>[] {
+  const { puzzle } = scene
   const { unseen } = lookAlikesOf(puzzle)
-  const kind = baseKind(puzzle.pieces[pieces[0]].kind)
-  const right = must === 'faced' ? 'right' : 'home'
-  const told = found.map((p) => {
-    const name = capital(who(puzzle, scheme, p))
-    if (unseen[p].length > 1)
-      return `${name} would look ${right} turned either way. It is turned unseen here, for no ${kind} can be turned alone.`
-    return must === 'faced'
-      ? `${name} would fit the place of an equal ${kind}. It belongs to another, or odd and even do not come out.`
-      : `${name} looks home, but an equal ${kind} belongs there, or odd and even do not come out.`
-  })
-  return [...new Set(told)]
+  return deceiving(scene, pieces, must).map((p) => ({
+    kind: 'deceives',
+    piece: puzzle.pieces[p].id,
+    how: unseen[p].length > 1 ? 'unseen' : 'twin',
+    as: must === 'faced' ? 'fitting' : 'home',
+  }))
 }

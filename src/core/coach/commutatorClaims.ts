@@ -1,18 +1,28 @@
-/** The words of steps that bring pieces home by commutators, equal ones for each other. All read off the states. */
+/** What is claimed of steps that bring pieces home by commutators, equal ones for each other. All read off the states. */
 import { areNeighbours, capMeant } from '../analysis/caps'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { circlesInOrder, isLocked } from '../analysis/circles'
 import { homeFilled, sideName } from '../analysis/who'
+import type { Claim, Said } from '../claims/claim'
 import { average, dot, subtract } from '../geometry/vector'
 import { rotate, type Rotation, type Vector } from '../rotation'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Direction } from '../puzzle/directions'
 import type { Stage } from '../schools/school'
-import { capital, inWords, kindPlural, plural } from '../phrases'
 import type { Aim } from './aim'
 import { isFilled } from './goal'
-import { goesTo, holdOfScene, pieceAt, type PieceScene, type PieceWords } from './pieceWords'
+import {
+  endOf,
+  goesTo,
+  holdOfScene,
+  homeCount,
+  ids,
+  pieceAt,
+  seekAmong,
+  type PieceScene,
+  type PieceClaims,
+} from './pieceClaims'
 import type { RouteLine } from './route'
 
 type Commutator = Extract<Aim, { kind: 'commutator' }>
@@ -20,68 +30,58 @@ type Commutator = Extract<Aim, { kind: 'commutator' }>
 /** So many lines a card has at most. */
 const MOST_LINES = 3
 
-export function commutatorWords(
+export function commutatorClaims(
   scene: PieceScene,
   { of, parts }: Commutator,
-): PieceWords & { readonly check: string; readonly note?: string } {
+): PieceClaims & { readonly check: Said; readonly note?: Said } {
   const { puzzle, state, frame, end, endFrame } = scene
   const come = of.filter(
     (home) => !isFilled(puzzle, state, home, frame) && isFilled(puzzle, end, home, endFrame),
   )
   const lines = come.slice(0, MOST_LINES).map((home) => lineTo(scene, home))
-  const right = of.filter((home) => isFilled(puzzle, end, home, endFrame)).length
-  const noun = nounOf(puzzle, of)
+  const places = ids(puzzle, of)
   const more = come.length - lines.length
-  const note = [
-    ...(scene.isFirst ? circleWords(scene) : []),
-    ...(more > 0
-      ? [`${capital(plural(more, 'other'))} ${more > 1 ? 'come' : 'comes'} home too.`]
-      : []),
-    ...lastCapWords(scene, of),
-    ...(isBlock(scene, come) ? ['They lie as they belong already, and go as one block.'] : []),
-    ...(parts ? [partsWords(parts)] : []),
-  ].join(' ')
+  const owner = ownerOf(puzzle, scene.scheme, scene.stage)
+  const note: Said = [
+    ...(scene.isFirst && owner?.what === 'circle' ? [circleClaim(scene, owner.side)] : []),
+    ...(more > 0 ? [{ kind: 'othersComeHome', of: places, count: more } as const] : []),
+    ...lastCapClaims(scene, of),
+    ...(isBlock(scene, come) ? [{ kind: 'asOneBlock' } as const] : []),
+    ...(parts ? [{ kind: 'commutator', first: parts[0], second: parts[1] } as const] : []),
+  ]
   return {
-    lookFor: `${plural(come.length, noun)} that ${come.length > 1 ? 'come' : 'comes'} home.`,
+    lookFor: [{ kind: 'comeHome', of: places, count: come.length }],
     lines,
     hold: holdOfScene(scene),
-    check: `${countWords(right, of.length, kindPlural(noun), sideOf(scene))}.`,
-    ...(note === '' ? {} : { note }),
-    hints: {
-      nudge: `Look for ${kindPlural(noun)} that belong ${ownerWords(sideOf(scene), 'to')}.`,
-      pointer: lines[0].says,
-    },
+    check: [
+      {
+        ...homeCount(scene, of, { must: 'home', layer: 'base' }, endOf(scene)),
+        ...(owner ? { whose: owner.what, side: owner.side.name } : {}),
+      } as Claim,
+    ],
+    ...(note.length > 0 ? { note } : {}),
+    hints: { nudge: [seekAmong(puzzle, of, 'coming')], pointer: lines[0].says },
     pieces: lines.map(({ piece }) => piece),
     places: lines.flatMap(({ to }) => (to === undefined ? [] : [to])),
   }
 }
 
 /** Of the last cap's pieces, where no cap has room any more: which change places. */
-function lastCapWords(scene: PieceScene, of: readonly number[]): string[] {
+function lastCapClaims(scene: PieceScene, of: readonly number[]): Claim[] {
   const { puzzle, stage, frame } = scene
   if (stage.technique.kind !== 'commutator' || stage.technique.select.cap !== 'last') return []
   const { classOf, classSize } = lookClassesOf(puzzle)
   // Equal ones can be taken for each other, and then there is more than one answer.
   if (of.some((p) => classSize[classOf[p]] > 1)) return []
   const rounds = roundsOf(scene, of)
-  const lengths = rounds.map(({ length }) => length).join()
-  if (lengths === '2') {
-    const [a, b] = rounds[0].map((home) => centreOf(puzzle, home, frame))
-    const step = subtract(a, b)
-    // In a cap of three by three.
-    const how =
-      puzzle.pieces[rounds[0][0]].kind === 'cap corner'
-        ? Math.round(dot(step, step)) === 4
-          ? ', side by side'
-          : ', across from each other'
-        : ''
-    return [`Just two are to be exchanged${how}.`]
-  }
-  return lengths === '3'
-    ? ['Just three go round.']
-    : lengths === '2,2'
-      ? ['Two and two are to be exchanged.']
-      : []
+  const lengths = rounds.map(({ length }) => length)
+  const told = { kind: 'rounds', of: ids(puzzle, of), lengths } as const
+  if (!['2', '3', '2,2'].includes(lengths.join())) return []
+  if (lengths.join() !== '2' || puzzle.pieces[rounds[0][0]].kind !== 'cap corner') return [told]
+  const [a, b] = rounds[0].map((home) => centreOf(puzzle, home, frame))
+  const step = subtract(a, b)
+  // In a cap of three by three.
+  return [{ ...told, how: Math.round(dot(step, step)) === 4 ? 'beside' : 'across' }]
 }
 
 /** Pieces that change places among each other, by their homes. */
@@ -142,12 +142,6 @@ function areBeside(puzzle: Puzzle, homes: readonly number[]): boolean {
   return reached.length === homes.length
 }
 
-/** 'edge bit' where all are of one kind, else 'piece'. */
-function nounOf({ pieces }: Puzzle, of: readonly number[]): string {
-  const kinds = new Set(of.map((p) => pieces[p].kind))
-  return kinds.size === 1 ? pieces[of[0]].kind : 'piece'
-}
-
 /** The side whose circle or cap a stage is about. */
 interface Owner {
   readonly name: string
@@ -177,28 +171,8 @@ export function ownerOf(
   )
 }
 
-const sideOf = ({ puzzle, scheme, stage }: PieceScene) => ownerOf(puzzle, scheme, stage)
-
-const ownerWords = (owner: Owner | undefined, word: 'of' | 'to'): string =>
-  owner ? `${word} the ${owner.name} ${owner.what}` : 'there'
-
-function countWords(right: number, count: number, nouns: string, owner: Owner | undefined): string {
-  const whose = owner ? `${nouns} ${ownerWords(owner, 'of')}` : nouns
-  if (right === count) return `all ${inWords(count)} ${whose} are home`
-  if (right === 0) return `none of the ${inWords(count)} ${whose} is home`
-  return `${inWords(right)} of the ${inWords(count)} ${whose} ${right === 1 ? 'is' : 'are'} home`
-}
-
 /** What a circle does when its own side turns: why it is done when it is. */
-function circleWords(scene: PieceScene): string[] {
-  const owner = sideOf(scene)
-  if (owner?.what !== 'circle') return []
-  return [
-    isLocked(scene.puzzle, owner.side)
-      ? `The ${owner.name} side is locked: its own turns take its circle round with them, whole.`
-      : `The ${owner.name} side is free: its own turns pass its circle by.`,
-  ]
-}
-
-const partsWords = ([first, second]: readonly [readonly string[], string]): string =>
-  `Its heart is a commutator: ${first.join(' ')}, then ${second}, then both taken back.`
+const circleClaim = ({ puzzle }: PieceScene, side: Direction): Claim => ({
+  ...{ kind: 'circle', side: side.name },
+  ...(isLocked(puzzle, side) ? { isLocked: true } : {}),
+})

@@ -1,24 +1,29 @@
 /** The words of steps that exchange pieces of a box by half turns of one side. All read off the states. */
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { reachOf } from '../analysis/placements'
-import { who } from '../analysis/who'
-import { colourIn } from '../puzzle/colours'
+import { homeFilled, looksOf } from '../analysis/who'
+import type { Claim, Said } from '../claims/claim'
+import { movedBetween, type Moment } from '../claims/evidence'
 import type { Puzzle } from '../puzzle/compile'
 import { directionOfVector, turnDirection, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, type Rotation } from '../rotation'
 import { looksHome, type State } from '../state'
-import { baseKind, capital, facingWords, inWords, kindPlural, plural, sidesShown } from '../phrases'
+import { baseKind, sidesShown } from '../phrases'
 import type { Aim } from './aim'
+import { isFilled } from './goal'
 import {
-  holdOfScene,
-  ids,
+  endOf,
   goesTo,
+  heldIn,
+  holdOfScene,
+  homeCount,
+  ids,
   linesOf,
   pieceAt,
-  statusWords,
+  seekAmong,
   type PieceScene,
-  type PieceWords,
-} from './pieceWords'
+  type PieceClaims,
+} from './pieceClaims'
 import type { RouteLine } from './route'
 import { selected } from './selections'
 
@@ -27,32 +32,30 @@ type Swap = Extract<Aim, { kind: 'swap' }>
 /** So many pieces are told one by one. */
 const MOST_LINES = 3
 
-export function swapWords(scene: PieceScene, aim: Swap): PieceWords {
-  const { puzzle, state, frame, end, endFrame } = scene
-  const noun = kindPlural(baseKind(puzzle.pieces[aim.pieces[0]].kind))
-  const now = statusAt(scene, state, frame)
+export function swapClaims(scene: PieceScene, aim: Swap): PieceClaims {
+  const { puzzle } = scene
+  const of = placesOf(scene)
   const all = linesOf(scene, aim.pieces) ?? arrivalsOf(scene, aim.pieces)
   const lines = all.length > MOST_LINES ? [] : all
   const isTold = lines.length > 0
-  const note = [
-    ...(isTold ? [`${capital(now)}.`] : []),
-    ...(rightAt(scene, end, endFrame) <= rightAt(scene, state, frame)
-      ? ['None comes home by this; it makes the next ones short.']
-      : []),
-    ...pairWords(scene, aim),
-    ...besideWords(scene, aim),
-    ...sideWords(scene, aim),
-    ...twinWords(scene, aim),
-  ].join(' ')
+  const [now, then] = [heldIn(scene), endOf(scene)].map((moment) => rightAt(scene, of, moment))
+  const held = homeCount(scene, of, { ...HOME, lists: true }, heldIn(scene))
+  const note: Said = [
+    ...(then <= now ? [{ kind: 'noneGained', of: ids(puzzle, of) } as const] : []),
+    ...pairClaims(scene, aim),
+    ...besideClaims(scene, aim, lines),
+    ...sideClaims(scene, aim),
+    ...twinClaims(scene, aim),
+  ]
   return {
-    lookFor: `how the ${noun} lie: ${now}.`,
+    lookFor: isTold ? [] : [held],
     ...(isTold ? { lines } : {}),
     hold: holdOfScene(scene),
-    check: `${statusAt(scene, end, endFrame)}.`,
-    ...(note ? { note } : {}),
+    check: [homeCount(scene, of, HOME, endOf(scene))],
+    ...(note.length > 0 ? { note } : {}),
     hints: {
-      nudge: `Look at the ${inWords(aim.pieces.length)} ${noun} of the stage: which are right?`,
-      pointer: isTold ? lines[0].says : `${capital(now)}.`,
+      nudge: [seekAmong(puzzle, of, 'right')],
+      pointer: isTold ? lines[0].says : [held],
     },
     algorithm: aim.sequence,
     pieces: isTold ? lines.map(({ piece }) => piece) : ids(puzzle, aim.pieces),
@@ -60,29 +63,24 @@ export function swapWords(scene: PieceScene, aim: Swap): PieceWords {
   }
 }
 
-/** What lies in the places of the stage. */
-function contentsAt({ puzzle, stage, base }: PieceScene, state: State, frame: Rotation): number[] {
+const HOME = { must: 'home', layer: 'base' } as const
+
+/** Those of the stage. */
+function placesOf({ puzzle, stage, base }: PieceScene): readonly number[] {
   const { technique } = stage
-  const places = technique.kind === 'swap' ? selected(puzzle, technique.select, base) : []
-  return places.map((home) => {
-    const slot = puzzle.slot[24 * home + frame]
-    return state.findIndex((r, p) => puzzle.slot[24 * p + r] === slot)
-  })
+  return technique.kind === 'swap' ? selected(puzzle, technique.select, base) : []
 }
 
-/** How many places of the stage show what they should, whichever of equal pieces lies there. */
-const statusAt = (scene: PieceScene, state: State, frame: Rotation): string =>
-  statusWords(
-    scene,
-    { pieces: contentsAt(scene, state, frame), must: 'home', layer: 'base' },
-    state,
-    frame,
-  )
+const rightAt = ({ puzzle }: PieceScene, of: readonly number[], { state, frame }: Moment): number =>
+  of.filter((home) => isFilled(puzzle, state, home, frame)).length
 
-const rightAt = (scene: PieceScene, state: State, frame: Rotation): number =>
-  contentsAt(scene, state, frame).filter((p) =>
-    looksHome(scene.puzzle, p, multiply(INVERSE[frame], state[p])),
-  ).length
+/** What lies in the places of the stage. */
+function contentsAt(scene: PieceScene, state: State, frame: Rotation): number[] {
+  const { slot } = scene.puzzle
+  return placesOf(scene).map((home) =>
+    state.findIndex((r, p) => slot[24 * p + r] === slot[24 * home + frame]),
+  )
+}
 
 /** Pieces that come home by the step. */
 function arrivalsOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
@@ -101,8 +99,8 @@ function arrivalsOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] {
 }
 
 /** Where two corners change places: the other two of the layer, if they show one colour to the side that they share. */
-function pairWords(scene: PieceScene, { pieces }: Swap): string[] {
-  const { puzzle, scheme, state, frame, end, endFrame } = scene
+function pairClaims(scene: PieceScene, { pieces }: Swap): Claim[] {
+  const { puzzle, state, frame, end, endFrame } = scene
   const contents = contentsAt(scene, state, frame)
   const isStill = (p: number) =>
     multiply(INVERSE[frame], state[p]) === multiply(INVERSE[endFrame], end[p])
@@ -121,61 +119,40 @@ function pairWords(scene: PieceScene, { pieces }: Swap): string[] {
     contents.some((p) => !sidesShown(puzzle, p, state[p]).includes(each)),
   )
   const colour = side && seenOn(a, side)
-  if (!side || colour === undefined || seenOn(b, side) !== colour) return []
-  const name = colourIn(scheme, colour).name
-  return [
-    `The two corners ${side.at} both show ${name} ${side.toward}: a matching pair. It stays, and the other two change places.`,
-  ]
+  return side && colour !== undefined && seenOn(b, side) === colour
+    ? [{ kind: 'matchingPair', pieces: ids(puzzle, [a, b]), colour, at: side.name }]
+    : []
 }
 
 /** What a later stage asks for and this one moves. */
-function besideWords(scene: PieceScene, { pieces }: Swap): string[] {
-  const { puzzle, state, frame, end, endFrame } = scene
-  const { look } = puzzle
-  const moved = [...state].flatMap((r, p) => {
-    const [was, is] = [multiply(INVERSE[frame], r), multiply(INVERSE[endFrame], end[p])]
-    return pieces.includes(p) || look[24 * p + was] === look[24 * p + is] ? [] : [p]
-  })
+function besideClaims(scene: PieceScene, { pieces }: Swap, lines: readonly RouteLine[]): Claim[] {
+  const { puzzle } = scene
+  const moved = movedBetween(puzzle, heldIn(scene), endOf(scene)).filter(
+    (p) => !pieces.includes(p) && lines.every(({ piece }) => piece !== puzzle.pieces[p].id),
+  )
   const kinds = new Set(moved.map((p) => baseKind(puzzle.pieces[p].kind)))
   const [kind] = kinds
   const isOwn = kind === baseKind(puzzle.pieces[pieces[0]].kind)
   if (moved.length === 0 || moved.length > MOST_BESIDE || kinds.size > 1 || isOwn) return []
-  return [`It also moves ${plural(moved.length, kind)}, whose turn comes later.`]
+  return [{ kind: 'movedBeside', kinds: [kind], count: moved.length }]
 }
 
 /** More than so many others that move are no side effect to keep in mind. */
 const MOST_BESIDE = 4
 
-const SIDE_NAMES: Readonly<Record<string, string>> = {
-  R: 'right',
-  L: 'left',
-  F: 'front',
-  B: 'back',
-  U: 'top',
-  D: 'bottom',
-}
-
 /** What is half done on the way, and that it comes right: the count is known before the first turn. */
-function sideWords({ puzzle }: PieceScene, { side }: Swap): string[] {
+function sideClaims({ puzzle }: PieceScene, { side }: Swap): Claim[] {
   const turn = side && puzzle.turnByName.get(side.turn)
-  const name = turn && SIDE_NAMES[puzzle.grips[turn.grip].name]
-  if (!side || name === undefined) return []
-  const count = `The ${name} side is the work side: ${inWords(side.times)} half turns in all`
-  return side.times % 2 === 0
-    ? [`${count}, an even number, so all else comes right again. Keep this hold until then.`]
-    : [
-        `${count}. The number is odd, but pieces that look alike have changed places, so all that is done looks right again. Keep this hold until then.`,
-      ]
+  // A slice is no side that one keeps an eye on.
+  const isOuter = turn !== undefined && /^[UDFBRL]$/.test(puzzle.grips[turn.grip].name)
+  return side && isOuter ? [{ kind: 'workSide', turn: side.turn, times: side.times }] : []
 }
 
 /**
  * A piece of the same colours belongs elsewhere: what that one would show in this place. Told of the first that
  * comes home.
  */
-function twinWords(
-  { puzzle, scheme, state, frame, end, endFrame }: PieceScene,
-  aim: Swap,
-): string[] {
+function twinClaims({ puzzle, state, frame, end, endFrame }: PieceScene, aim: Swap): Claim[] {
   const home = aim.pieces.find(
     (p) =>
       twinOf(puzzle, p) !== undefined &&
@@ -184,17 +161,20 @@ function twinWords(
   )
   const twin = home === undefined ? undefined : twinOf(puzzle, home)
   if (home === undefined || twin === undefined) return []
-  const wrong = reachOf(puzzle)[twin].find((r) => puzzle.place[24 * twin + r] === home)
+  const place = homeFilled(puzzle, endFrame, home, end[home])
+  const wrong = reachOf(puzzle)[twin].find((r) => puzzle.place[24 * twin + r] === place)
   if (wrong === undefined) return []
   // The first face tells them apart.
-  const [right, other] = [
-    facingWords(puzzle, scheme, home, end[home]),
-    facingWords(puzzle, scheme, twin, multiply(endFrame, wrong)),
-  ].map((text) => text.split(',')[0])
-  return right === other
+  const [not] = looksOf(puzzle, home, end[home])
+  const [looks] = looksOf(puzzle, twin, multiply(endFrame, wrong))
+  return JSON.stringify(not) === JSON.stringify(looks)
     ? []
     : [
-        `${capital(who(puzzle, scheme, home))} has a twin of the same colours, which would show ${other} there, not ${right}.`,
+        {
+          ...{ kind: 'twinWouldShow', piece: puzzle.pieces[home].id, twin: puzzle.pieces[twin].id },
+          looks: [looks],
+          not: [not],
+        },
       ]
 }
 

@@ -1,0 +1,77 @@
+/** What a claim can hold: each field says what it is, so that claims are typed, read and renamed by one table. */
+import { array, mixed, number, object, string, type Schema } from 'yup'
+import type { Look } from '../analysis/who'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import type { Vector } from '../rotation'
+
+export type PieceId = string
+
+/**
+ * What the names in a field mean: pieces, places (by the piece whose home it is), pieces or places of the smaller box
+ * that the claim is `as`, turns, colours.
+ */
+export type Naming = 'piece' | 'place' | 'whole' | 'turn' | 'colour'
+
+export interface Field<T> {
+  readonly schema: Schema
+  readonly naming?: Naming
+  /** Never there: it carries the type. */
+  readonly type?: T
+}
+
+export interface Optional<T> extends Field<T> {
+  readonly isOptional: true
+}
+
+const field = <T>(schema: Schema, naming?: Naming): Field<T> => ({
+  schema: schema.required(),
+  naming,
+})
+
+export const maybe = <T>({ schema, naming }: Field<T>): Optional<T> => ({
+  schema: schema.optional(),
+  naming,
+  isOptional: true,
+})
+
+/** No puzzle has more pieces, no step more turns. */
+const MOST = 500
+
+const id = () => string().max(24).required()
+const side = () => mixed<Direction['name']>().oneOf(DIRECTIONS.map(({ name }) => name))
+
+export const piece = field<PieceId>(id(), 'piece')
+export const pieces = field<readonly PieceId[]>(array().of(id()).max(MOST), 'piece')
+export const place = field<PieceId>(id(), 'place')
+export const places = field<readonly PieceId[]>(array().of(id()).max(MOST), 'place')
+export const whole = field<PieceId>(id(), 'whole')
+export const wholes = field<readonly PieceId[]>(array().of(id()).max(MOST), 'whole')
+export const turn = field<string>(string().max(12), 'turn')
+export const turns = field<readonly string[]>(
+  array().of(string().max(12).required()).max(MOST),
+  'turn',
+)
+export const colour = field<string>(string().max(40), 'colour')
+export const direction = field<Direction['name']>(side())
+export const count = field<number>(number().integer().min(0).max(MOST))
+export const counts = field<readonly number[]>(
+  array().of(number().integer().min(0).max(MOST).required()).max(24),
+)
+export const flag = field<true>(mixed<true>().oneOf([true]))
+export const text = field<string>(string().max(2000))
+/** What pieces are called by what they are: 'edge', 'corner'. */
+export const kinds = field<readonly string[]>(array().of(string().max(60).required()).max(40))
+/** Along x, y and z. */
+export const size = field<Vector>(array().of(number().integer().min(1).max(9).required()).length(3))
+export const oneOf = <T extends string>(...values: readonly T[]): Field<T> =>
+  field<T>(mixed<T>().oneOf(values))
+export const looks = field<readonly Look[]>(
+  array()
+    .of(
+      object({
+        colour: string().max(40).required(),
+        toward: array().of(side().required()).min(1).max(3).required(),
+      }).noUnknown(),
+    )
+    .max(6),
+)
