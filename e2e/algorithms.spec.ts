@@ -141,7 +141,7 @@ test('a text that can be two things is asked about, and an error points at its p
   page,
 }) => {
   await room(page, 'cube-4')
-  const field = page.getByLabel('Put a sequence to the test')
+  const field = page.getByLabel('Try a sequence')
   await field.fill("r U'")
   await page.getByRole('radio', { name: /1-2R U'/ }).check()
   await page.getByRole('button', { name: 'See what it does' }).click()

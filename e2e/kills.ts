@@ -198,7 +198,7 @@ export async function surviveKills(
     ...Array<'worker'>(kills.workers).fill('worker'),
     ...Array<'script'>(kills.scripts).fill('script'),
   ].sort(() => random() - 0.5)
-  const kept = page.getByRole('status').filter({ hasText: /^kept$/ })
+  const kept = page.getByRole('status').filter({ hasText: /^saved$/ })
   try {
     for (const [i, kind] of order.entries()) {
       // Some follow each other at once; not so many that it looks as if it could not start at all.

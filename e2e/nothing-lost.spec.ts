@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test'
 import { sql } from './database'
 import { expect, layOut, nextButton, test, toBench } from './fixtures'
 
-const isKept = (page: Page) => expect(page.getByText('kept', { exact: true })).toBeVisible()
+const isKept = (page: Page) => expect(page.getByText('saved', { exact: true })).toBeVisible()
 const turns = (page: Page, count: number) =>
   expect(page.getByText(`${count} turns`, { exact: true })).toBeVisible()
 
@@ -84,7 +84,7 @@ test('turns of a page that was closed before it could send come behind what othe
   // This page alone hears nothing any more.
   await closed.route('**/api/bench/**', (route) => route.abort())
   await closed.keyboard.press('u')
-  await expect(closed.getByText('1 not kept yet')).toBeVisible()
+  await expect(closed.getByText('1 not saved yet')).toBeVisible()
   await closed.close()
   await page.keyboard.press('r')
   await isKept(page)
@@ -150,7 +150,7 @@ test('while the database is away the bench goes on, says what is not kept, and s
   )
   await nextButton(page).click()
   await nextButton(page).click()
-  await expect(page.getByText('2 not kept yet')).toBeVisible()
+  await expect(page.getByText('2 not saved yet')).toBeVisible()
   await context.unroute('**/api/bench/**')
   await isKept(page)
   expect(await storedEvents(address)).toBe(before + 2)

@@ -98,7 +98,7 @@ test('a puzzle file dropped on the shelf is led home piece by piece, over a relo
   const card = page.getByRole('region', { name: 'Step card' })
   await expect(card).toBeVisible()
   await kept(page, () => page.getByRole('button', { name: /^Step/ }).click())
-  await expect(page.getByText('kept', { exact: true })).toBeVisible()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
   await page.reload()
   await expect(card).toBeVisible()
   await stepsUntilHome(page, 60)

@@ -3,6 +3,12 @@ import { expect, kept, stepsUntilHome, test, toBench } from './fixtures'
 
 const cardOf = (page: Page) => page.getByRole('region', { name: 'Step card' })
 
+/** Every card in full, so that it says how two come together. */
+async function inFull(page: Page) {
+  await page.goto('/settings')
+  await kept(page, () => page.getByLabel('Cards speak').selectOption('full'))
+}
+
 /** Step after step until the card says it. */
 async function stepUntil(page: Page, says: Locator, most: number) {
   const step = page.getByRole('button', { name: /^Step/ })
@@ -64,6 +70,7 @@ test('a 4x4x5 goes through its bars, a slice open and a re-grip warned of, and t
   page,
 }) => {
   const scramble = "U 2R2 F2 3U B2 2U' 2F2 U2 R2 2D L2 U' 2R2 3U' F2 D 2F2 2U R2"
+  await inFull(page)
   await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
   const card = cardOf(page)
   await stepUntil(page, page.getByText('The two parts of every bar lie side by side.'), 20)
@@ -82,6 +89,7 @@ test('a 4x4x5 goes through its bars, a slice open and a re-grip warned of, and t
 test('the last two bars of a 4x4x5 are joined by equal strips', async ({ page }) => {
   const scramble =
     "U2 2D 2R2 2U D' 2R2 U 2U2 2D D 2L2 2U' D F2 D2 U 2U 2B2 2D' 2L2 2U 2D' D' F2 2R2 2U' 2D2 U' F2 2B2 2D' 2U2 U2 D F2 D2 U' F2 2R2 2U2 2L2 F2 D2 2L2 2D U2 2U' 2R2 2D' 2U"
+  await inFull(page)
   await toBench(page, scramble, 'Belt, bars, boxes', 'Cargo crate')
   const card = cardOf(page)
   await stepUntil(page, card.getByText(/They are the last two, so strips are made equal/), 20)

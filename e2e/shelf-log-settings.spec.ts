@@ -85,7 +85,7 @@ test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await kept(page, () => page.getByLabel('A turn takes (milliseconds)').fill('5000'))
   await expect(page.getByRole('main').getByRole('alert')).toContainText('0 to 1000')
   await kept(page, () => page.getByLabel('A turn takes (milliseconds)').fill('60'))
-  await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
+  await expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'daylight')
   await expect(page.getByLabel('Marks on every sticker')).toBeChecked()
@@ -96,7 +96,7 @@ test('settings are kept: theme, dialect, marks', async ({ page }) => {
   await kept(page, () => page.getByLabel('Theme').selectOption('dusk'))
   await kept(page, () => page.getByLabel('Write turns as').selectOption('prime'))
   await kept(page, () => page.getByLabel('Marks on every sticker').uncheck())
-  await expect(page.getByRole('status').filter({ hasText: 'kept' })).toHaveText('kept')
+  await expect(page.getByRole('status').filter({ hasText: 'saved' })).toHaveText('saved')
 })
 
 test('a key is changed, a taken one is refused, and the bench shows and obeys it', async ({

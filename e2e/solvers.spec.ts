@@ -14,7 +14,7 @@ test('two solvers on one machine: each has a shelf, a bench, a log and settings 
   const bench = page.url()
   await page.goto('/settings')
   await page.getByLabel('Theme').selectOption('daylight')
-  await expect(page.getByText('kept', { exact: true })).toBeVisible()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
 
   await page.getByRole('button', { name: `Solving as ${solver.nickname}` }).click()
   await page.getByRole('menuitem', { name: 'All solvers' }).click()
@@ -108,7 +108,7 @@ test('a copy is handed over with its bench, and its solves stay with who made th
   await page.keyboard.press('r')
   const turns = page.getByRole('group', { name: /^Turns: 1 done/ })
   await expect(turns).toBeVisible()
-  await expect(page.getByText('kept', { exact: true })).toBeVisible()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
   const made = (await turns.getAttribute('aria-label')) ?? ''
   const solves = () => sql('select count(*) from solves where profile_id = $1', [solver.id])
   const before = await solves()

@@ -147,6 +147,12 @@ const ORBITS = {
   fewestTried: {},
   /** The school's own way does not lead on from here. */
   noWayOn: {},
+  /** No fewer turns lead home; how many they are counted in quarters. */
+  least: { turns: count, quarters: count },
+  distance: { turns: count },
+  firstTurn: { turn },
+  /** It is finished after the step. */
+  solved: {},
   /** A search found turns that bring these home together; home they are; with those that were it makes so many. */
   foundTogether: { pieces, turns: count },
   homeNow: { pieces, right: count },

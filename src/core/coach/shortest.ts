@@ -2,7 +2,6 @@
 import { frameOf, inFrame } from '../analysis/frame'
 import { holdOf } from '../analysis/placements'
 import { countQuarters, countTurns, rehold } from '../notation/rewrite'
-import { DIRECTIONS } from '../puzzle/directions'
 import { NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
@@ -10,7 +9,6 @@ import type { School } from '../schools/school'
 import { handCost, type Hand } from '../notation/handCost'
 import { shortestHome } from '../universal/shortestHome'
 import { rotateState, writeState, type State } from '../state'
-import { capital, plural } from '../phrases'
 import { pieceFor, relativeTo } from './goal'
 import { leavesOpen } from './naming'
 import { asClaims, type Route, type RouteStage } from './route'
@@ -39,16 +37,15 @@ export function planShortest(
   )
   const [{ id, name, aim }] = school.stages
   const quarters = countQuarters(turns)
-  const count = plural(turns.length, 'turn')
   const step = asClaims({
     id: `${id}.1`,
     kind: 'optimal',
-    lookFor: `nothing. ${capital(count)} is the least that leads home from here (${quarters} counted in quarters).`,
+    lookFor: [{ kind: 'least', turns: turns.length, quarters }],
     hold: [{ kind: 'holdBy', turns: [] }],
-    check: 'the puzzle is home.',
+    check: [{ kind: 'solved' }],
     hints: {
-      nudge: `It is ${count} from home.`,
-      pointer: `The first turn is ${turns.length > 0 ? turnWords(turns[0].name) : 'none'}.`,
+      nudge: [{ kind: 'distance', turns: turns.length }],
+      pointer: turns.length > 0 ? [{ kind: 'firstTurn', turn: turns[0].name }] : [],
     },
     turns: turns.map((turn) => ({ name: turn.name, role: 'do' as const })),
     algorithm: [],
@@ -106,10 +103,4 @@ function waysHome(puzzle: Puzzle, state: State): Way[] {
     })
   const least = Math.min(...all.map(({ turns }) => turns.length))
   return all.filter(({ turns }) => turns.length === least)
-}
-
-/** 'of the top layer'; of other layers the name. */
-function turnWords(name: string): string {
-  const side = DIRECTIONS.find(({ letter }) => letter === name.replace(/['2]/g, ''))
-  return side ? `of the ${side.adjective} layer` : name
 }

@@ -81,7 +81,7 @@ export function AlgorithmShelf({
           <Search size={16} aria-hidden /> Find by what it must do
         </LinkButton>
         <LinkButton href={repairAt(puzzleId)}>
-          <Wrench size={16} aria-hidden /> Mend what was heard
+          <Wrench size={16} aria-hidden /> Fix a misheard sequence
         </LinkButton>
       </div>
       <form
@@ -91,7 +91,7 @@ export function AlgorithmShelf({
           if (typing.typed.turns) router.push(sequenceAt(puzzleId, typing.typed.turns))
         }}
       >
-        <TurnsField label="Put a sequence to the test" typing={typing} />
+        <TurnsField label="Try a sequence" typing={typing} />
         <Button type="submit" weight="attend" disabled={!typing.typed.turns} className="sm:mb-7">
           See what it does
         </Button>

@@ -167,10 +167,10 @@ export function Finder({
         </div>
         <div className="grid content-start gap-3">
           <section
-            aria-label="What is wished"
+            aria-label="What should move"
             className="grid grid-cols-[minmax(0,1fr)] gap-2 rounded-lg border border-line bg-surface px-4 py-3 text-sm"
           >
-            <h2 className="text-base">What is wished</h2>
+            <h2 className="text-base">What should move</h2>
             {isNothing && wish.free.size === 0 && <p className="text-soft">Nothing yet.</p>}
             <Wishes
               puzzle={puzzle}

@@ -115,7 +115,7 @@ export function RepairScreen({
     <div className="mx-auto flex w-full max-w-[90rem] grow flex-col gap-3 p-3 sm:px-5">
       <RoomHead
         puzzleId={puzzleId}
-        title={`Mend what was heard: ${puzzle.definition.name}`}
+        title={`Fix a misheard sequence: ${puzzle.definition.name}`}
         about="A prime lost, a turn left out, a layer mistaken: all readings that do what they must."
       />
       <div className="grid grow content-start gap-4 lg:grid-cols-[1fr_26rem]">

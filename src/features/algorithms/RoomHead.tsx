@@ -19,7 +19,7 @@ export function RoomHead({
         <p className="text-sm text-soft">{about}</p>
       </div>
       <LinkButton weight="quiet" href={shelfAt(puzzleId)}>
-        Its shelves
+        All sequences for this puzzle
       </LinkButton>
     </div>
   )

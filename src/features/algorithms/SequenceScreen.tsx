@@ -68,7 +68,7 @@ export function SequenceScreen({
 }) {
   const puzzle = must(puzzleById(puzzleId))
   const read = useMemo(() => readTurns(puzzle, text), [puzzle, text])
-  const back = <LinkButton href={shelfAt(puzzleId)}>Its shelves</LinkButton>
+  const back = <LinkButton href={shelfAt(puzzleId)}>All sequences for this puzzle</LinkButton>
   if (!read.ok || read.value.length === 0)
     return (
       <div className="mx-auto grid w-full max-w-5xl gap-4 px-4 py-6 sm:px-6">

@@ -619,10 +619,10 @@ export function Bench({
 }
 
 const savingWords = ({ state, unsent }: Saving): string => {
-  if (state === 'saved') return 'kept'
+  if (state === 'saved') return 'saved'
   if (state === 'closed') return ''
-  if (state === 'saving') return 'keeping'
-  return `${unsent} not kept${state === 'waiting' ? ' yet' : ''}`
+  if (state === 'saving') return 'saving'
+  return `${unsent} not saved${state === 'waiting' ? ' yet' : ''}`
 }
 
 /** What is not kept yet, and whether the page may be closed. */
@@ -633,7 +633,7 @@ function Unsent({ saving: { state, isKeptHere, sentence } }: { saving: Saving })
     <Notice kind="attend">
       {isKeptHere
         ? 'Merry Lantern does not answer now. Go on turning: this browser keeps it and sends it as soon as there is an answer.'
-        : 'Merry Lantern does not answer now, and this browser keeps nothing for a page. Go on turning, but leave the page open until it says kept.'}
+        : 'Merry Lantern does not answer now, and this browser keeps nothing for a page. Go on turning, but leave the page open until it says saved.'}
     </Notice>
   )
 }
@@ -671,7 +671,7 @@ function Solved({ logged, turns, layOut }: { logged: Logged; turns: number; layO
     <section className="grid gap-3 rounded-lg border border-amber bg-surface p-5" role="status">
       <h2 className="text-2xl">Home</h2>
       <p>
-        It looks finished, after {turns} {turns === 1 ? 'turn' : 'turns'}.
+        Solved: {turns} {turns === 1 ? 'turn' : 'turns'}.
       </p>
       {logged.problem && <p className="text-rose">{logged.problem}</p>}
       <div className="flex flex-wrap gap-2">

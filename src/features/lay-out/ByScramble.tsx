@@ -88,7 +88,7 @@ export function ByScramble({
             onClick={() => void draw()}
             disabled={share !== undefined}
           >
-            Draw a scramble
+            Give me a scramble
           </Button>
           {share !== undefined && (
             <>

@@ -67,7 +67,7 @@ export function Schools({
     <div className="mx-auto grid w-full max-w-5xl grow content-start gap-4 px-4 py-6 sm:px-6">
       <div>
         <h1 className="text-2xl">Schools: {puzzle.definition.name}</h1>
-        <p className="text-soft">The first is the one that people would take.</p>
+        <p className="text-soft">Start with the first.</p>
       </div>
       {trouble && <Notice kind="wrong">{trouble}</Notice>}
       {!sheets && !trouble && (

@@ -56,7 +56,7 @@ export function SettingsScreen({
       <div className="flex items-baseline gap-4">
         <h1 className="grow text-3xl">Settings</h1>
         <span role="status" className="text-sm text-soft">
-          {pending ? 'keeping' : problem ? 'not kept' : 'kept'}
+          {pending ? 'saving' : problem ? 'not saved' : 'saved'}
         </span>
       </div>
       {problem && problem.field === undefined && <Notice kind="wrong">{problem.sentence}</Notice>}

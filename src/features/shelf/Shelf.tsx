@@ -126,11 +126,11 @@ const copyOnly = ({ id, puzzleId, name, scheme, remarks }: ShelvedCopy): Copy =>
   remarks,
 })
 
-function whereItStands(copy: ShelvedCopy, { school, lit, stages }: Standing): string {
+function whereItStands(copy: ShelvedCopy, { school, lit = 0, stages = 1 }: Standing): string {
   const solved = copy.lastSolvedAt
     ? `Solved ${times(copy.solves)}, last ${formatDistanceToNow(copy.lastSolvedAt, { addSuffix: true })}.`
     : 'Never solved yet.'
   if (!copy.openSession) return `Resting. ${solved}`
   if (!school) return `On the bench, free play. ${solved}`
-  return `On the bench, ${school.toLowerCase()}, ${lit} of ${stages} lit. ${solved}`
+  return `On the bench, ${school.toLowerCase()}, stage ${Math.min(lit + 1, stages)} of ${stages}. ${solved}`
 }

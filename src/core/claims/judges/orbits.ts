@@ -3,7 +3,7 @@ import { baseCyclesOf } from '../../universal/baseCycles'
 import { orbitsWith } from '../../universal/orbitsAtWork'
 import { outOf, sumsOff } from '../../universal/unfinished'
 import type { OrbitsKind } from '../claim'
-import { sameState, start, turnFreely } from '../../state'
+import { isSolved, sameState, start, turnFreely } from '../../state'
 import { indices, isHome } from '../evidence'
 import type { Judges } from './judge'
 
@@ -20,6 +20,18 @@ export const OF_ORBITS: Judges<OrbitsKind> = {
         turns.filter(({ role }) => role === 'undo').length,
   fewestTried: () => true,
   noWayOn: () => true,
+  // That no fewer do is the matter of the search, which has tests of its own.
+  least({ turns: count, quarters }, { puzzle, turns, at }) {
+    const amounts = turns.map(({ name }) => puzzle.turnByName.get(name)?.amount ?? 0)
+    return (
+      count === turns.length &&
+      quarters === amounts.reduce((sum, amount) => sum + (amount === 2 ? 2 : 1), 0) &&
+      isSolved(puzzle, at(turns.length).state)
+    )
+  },
+  distance: ({ turns: count }, { turns }) => count === turns.length,
+  firstTurn: ({ turn }, { turns }) => turns[0]?.name === turn,
+  solved: ({}, { puzzle, at, turns }) => isSolved(puzzle, at(turns.length).state),
   foundTogether: ({ pieces, turns: count }, { puzzle, turns, at, held }) =>
     count === turns.length - held &&
     indices(puzzle, pieces).every(

@@ -18,6 +18,11 @@ export const ORBITS: Sayers<OrbitsKind> = {
     register === 'brief'
       ? []
       : line`Several ways through this stage were tried: this is the shortest.`,
+  least: ({ turns, quarters }) =>
+    line`${capital(plural(turns, 'turn'))} is the least that leads home from here (${quarters} counted in quarters).`,
+  distance: ({ turns }) => line`It is ${plural(turns, 'turn')} from home.`,
+  firstTurn: ({ turn }) => line`The first turn is ${turnSpan(turn)}.`,
+  solved: () => line`The puzzle is home.`,
   noWayOn: () =>
     line`The school's own way doesn't lead on from here, so the rest goes piece by piece.`,
   foundTogether({ pieces, turns }, speaker) {
