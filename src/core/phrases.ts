@@ -48,12 +48,6 @@ export function sidesShown(puzzle: Puzzle, piece: number, rotation: Rotation): D
   return DIRECTIONS.filter((direction) => shown.includes(direction))
 }
 
-/** 'at the bottom, in front, on the right' */
-export const whereIs = (puzzle: Puzzle, state: Uint8Array, piece: number): string =>
-  sidesShown(puzzle, piece, state[piece])
-    .map(({ at }) => at)
-    .join(', ')
-
 /** 'top right front', as one says it: height, then side, then depth. */
 export function placeWords(sides: readonly Direction[]): string {
   const order = ['U', 'D', 'R', 'L', 'F', 'B']
@@ -66,37 +60,6 @@ export function placeWords(sides: readonly Direction[]): string {
 export function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
   return colourIn(scheme, puzzle.definition.faces[side.name]).name
 }
-
-/** 'white-red-green': the colours of a piece, that of `first` in front. */
-export function pieceColours(
-  puzzle: Puzzle,
-  scheme: Scheme,
-  piece: number,
-  first?: Direction,
-): string {
-  const sides = sidesShown(puzzle, piece, 0)
-  const ordered =
-    first && sides.includes(first) ? [first, ...sides.filter((s) => s !== first)] : sides
-  return ordered.map((side) => colourOf(puzzle, scheme, side)).join('-')
-}
-
-/** 'the white-red-green corner' */
-export const pieceWords = (
-  puzzle: Puzzle,
-  scheme: Scheme,
-  piece: number,
-  first?: Direction,
-): string => `the ${pieceColours(puzzle, scheme, piece, first)} ${puzzle.pieces[piece].kind}`
-
-/** 'its white looks to the right' */
-export const lookWords = (
-  puzzle: Puzzle,
-  scheme: Scheme,
-  state: Uint8Array,
-  piece: number,
-  side: Direction,
-): string =>
-  `its ${colourOf(puzzle, scheme, side)} looks ${turnDirection(state[piece], side).toward}`
 
 /** 'white up, green to the front': each face of a placement that looks along an axis. */
 export function facingWords(
@@ -114,10 +77,6 @@ export function facingWords(
   })
   return told.join(', ')
 }
-
-/** 'up', 'down', 'in front', 'on the left': where a colour is held. */
-export const heldWords = ({ name, at }: Direction): string =>
-  name === 'up' || name === 'down' ? name : at
 
 /** The side of the finished puzzle that a frame brings to a direction. */
 export const sideAt = (frame: Rotation, direction: Direction): Direction =>

@@ -4,11 +4,11 @@ import { average, dot, unit } from '../geometry/vector'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import { placed, type Puzzle } from '../puzzle/compile'
 import { posed, poseOf } from '../puzzle/view'
-import { directionOfName, DIRECTIONS, type Direction } from '../puzzle/directions'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { INVERSE, multiply, rotate, type Rotation, type Vector } from '../rotation'
 import { hasColouredSides, piecesShowing, turnSide } from './sides'
 import { looksHome, type State } from '../state'
-import { baseKind, inWords, listed, shortKind } from '../phrases'
+import { baseKind, inWords, shortKind } from '../phrases'
 
 /** More colours of one piece are not listed: they do not help to find it. */
 const MOST_COLOURS = 3
@@ -88,20 +88,6 @@ export function sideName(puzzle: Puzzle, scheme: Scheme, side: Direction): strin
 
 /** A component of a face's direction that is worth a word. */
 const LEANS = 0.35
-
-/** 'white up and to the right': where the faces of a placement look, a few of them, in the picture, as nearly as words can say. */
-export const leaningWords = (
-  puzzle: Puzzle,
-  scheme: Scheme,
-  piece: number,
-  rotation: Rotation,
-): string =>
-  looksOf(puzzle, piece, rotation)
-    .map(
-      ({ colour, toward }) =>
-        `${colourIn(scheme, colour).name} ${listed(toward.map((name) => directionOfName(name).toward))}`,
-    )
-    .join(', ')
 
 /** Which way a face looks, by the id of its colour: the nearest of the six directions first. */
 export interface Look {

@@ -11,7 +11,7 @@ import { OF_PLACES } from './judges/places'
 import { OF_REMEDIES } from './judges/remedies'
 import { OF_TRIGGERS } from './judges/triggers'
 
-export { lies, type Evidence, type Moment } from './evidence'
+export type { Evidence, Moment } from './evidence'
 
 const JUDGES: Judges<ClaimKind> = {
   ...OF_PLACES,
