@@ -17,11 +17,9 @@ test('a circle cube with other circles locked is led home circle by circle, over
   await page.getByLabel('School').selectOption({ label: 'Cage' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const step = page.getByRole('region', { name: 'Step card' })
-  await expect(
-    step.getByText(/^The \w+ side is free: its own turns pass its circle by/),
-  ).toBeVisible()
+  await expect(step.getByText(/^\w+ is free: it turns past its circle/)).toBeVisible()
   const next = page.getByRole('button', { name: /^Step/ })
-  const locked = step.getByText(/side is locked: its own turns take its circle round/)
+  const locked = step.getByText(/is locked: its turns take its circle along/)
   for (let count = 0; count < 12 && !(await locked.isVisible()); count++) await next.click()
   await expect(locked).toBeVisible()
   const look = await step.innerText()

@@ -12,7 +12,7 @@ test('a running bench is never ended unasked: it is left off, stays in the log a
   const first = page.url()
   await kept(page, () => page.keyboard.press('r'))
   await kept(page, () => page.keyboard.press('u'))
-  await expect(page.getByRole('status').filter({ hasText: /^kept$/ })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
 
   // Laid out anew in another tab: it asks, and cancelling changes nothing.
   const other = await context.newPage()
@@ -66,7 +66,7 @@ test('what the server refuses is set apart, and the bench goes on', async ({ pag
   allowed.patterns.push(/400/)
   await toFreePlay(page, "R U R' F", OF)
   await kept(page, () => page.keyboard.press('r'))
-  await expect(page.getByRole('status').filter({ hasText: /^kept$/ })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
   let refuses = true
   await page.route(/api\/bench\/[0-9a-f-]+$/, (route) =>
     refuses && route.request().method() === 'POST'
@@ -86,7 +86,7 @@ test('what the server refuses is set apart, and the bench goes on', async ({ pag
   await expect(page.getByRole('group', { name: /^Turns: 1 done/ })).toBeVisible()
   refuses = false
   await kept(page, () => page.keyboard.press('f'))
-  await expect(page.getByRole('status').filter({ hasText: /^kept$/ })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: /^saved$/ })).toBeVisible()
   await page.reload()
   await expect(page.getByRole('group', { name: /^Turns: 2 done/ })).toBeVisible()
   await expect(notice).toBeVisible()

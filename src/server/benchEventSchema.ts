@@ -2,6 +2,7 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
 import type { BenchEvent } from '../core/coach/bench'
 import { saidSchema } from '../core/claims/claimSchema'
+import { unpackedSafely } from '../core/coach/packed'
 import type { Entry } from '../core/coach/rebase'
 import { DIRECTIONS } from '../core/puzzle/directions'
 import type { Bounds } from '../core/plain'
@@ -130,6 +131,24 @@ const route = object({
     .optional(),
 }).noUnknown()
 
+/** A packed one is held to the same, once it is read. */
+const packedRoute = mixed()
+  .required()
+  .test('route', function (value) {
+    const read = unpackedSafely(value)
+    if (!read.ok) return this.createError({ message: read.problem.sentence })
+    try {
+      route.validateSync(read.value, { strict: true })
+      return true
+    } catch (error) {
+      return this.createError({ message: error instanceof Error ? error.message : String(error) })
+    }
+  })
+
+const storedRoute = lazy((value: unknown) =>
+  'packed' in Object(value) ? packedRoute : route.required(),
+) as unknown as Schema
+
 const kinds: Record<BenchEvent['kind'], Schema> = {
   turn: object({ kind: string().required(), atMs: atMs(), name: turnName() }).noUnknown(),
   undo: object({ kind: string().required(), atMs: atMs() }).noUnknown(),
@@ -139,7 +158,7 @@ const kinds: Record<BenchEvent['kind'], Schema> = {
     atMs: atMs(),
     strength: number().oneOf([1, 2, 3]).required(),
   }).noUnknown(),
-  route: object({ kind: string().required(), atMs: atMs(), route: route.required() }).noUnknown(),
+  route: object({ kind: string().required(), atMs: atMs(), route: storedRoute }).noUnknown(),
 }
 
 /** One event, whatever its kind. */

@@ -381,6 +381,9 @@ export const indexOf = ({ pieces: all }: Pick<Puzzle, 'pieces'>, id: PieceId): n
 
 export const fieldsOf = (kind: ClaimKind): Fields => CLAIMS[kind]
 
+export const isKind = (kind: unknown): kind is ClaimKind =>
+  typeof kind === 'string' && Object.hasOwn(CLAIMS, kind)
+
 /** The names of one meaning in a claim. */
 function namesIn(claim: Claim, naming: Field<unknown>['naming']): string[] {
   const values = Object.entries(fieldsOf(claim.kind)).flatMap(([name, field]) =>

@@ -15,6 +15,8 @@ export type Naming = 'piece' | 'place' | 'whole' | 'turn' | 'colour'
 export interface Field<T> {
   readonly schema: Schema
   readonly naming?: Naming
+  /** Whether it holds several names. */
+  readonly isList?: boolean
   /** Never there: it carries the type. */
   readonly type?: T
 }
@@ -28,9 +30,15 @@ const field = <T>(schema: Schema, naming?: Naming): Field<T> => ({
   naming,
 })
 
-export const maybe = <T>({ schema, naming }: Field<T>): Optional<T> => ({
-  schema: schema.optional(),
+const names = (of: Schema, naming: Naming): Field<readonly string[]> => ({
+  schema: array().of(of).max(MOST).required(),
   naming,
+  isList: true,
+})
+
+export const maybe = <T>(given: Field<T>): Optional<T> => ({
+  ...given,
+  schema: given.schema.optional(),
   isOptional: true,
 })
 
@@ -41,16 +49,13 @@ const id = () => string().max(24).required()
 const side = () => mixed<Direction['name']>().oneOf(DIRECTIONS.map(({ name }) => name))
 
 export const piece = field<PieceId>(id(), 'piece')
-export const pieces = field<readonly PieceId[]>(array().of(id()).max(MOST), 'piece')
+export const pieces = names(id(), 'piece')
 export const place = field<PieceId>(id(), 'place')
-export const places = field<readonly PieceId[]>(array().of(id()).max(MOST), 'place')
+export const places = names(id(), 'place')
 export const whole = field<PieceId>(id(), 'whole')
-export const wholes = field<readonly PieceId[]>(array().of(id()).max(MOST), 'whole')
+export const wholes = names(id(), 'whole')
 export const turn = field<string>(string().max(12), 'turn')
-export const turns = field<readonly string[]>(
-  array().of(string().max(12).required()).max(MOST),
-  'turn',
-)
+export const turns = names(string().max(12).required(), 'turn')
 export const colour = field<string>(string().max(40), 'colour')
 export const direction = field<Direction['name']>(side())
 export const count = field<number>(number().integer().min(0).max(MOST))

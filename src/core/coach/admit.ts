@@ -14,6 +14,7 @@ import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
 import { namingOf } from './naming'
 import { joinedAs } from '../analysis/joined'
 import { isSayable } from '../claims/claim'
+import { unpackedSafely, type StoredRoute } from './packed'
 import { inClaims, saidOn, stepsOf, turnsOfRoute, type Route } from './route'
 
 /** A bench that was taken up from a snapshot does not know the turns before it: `beyond`. */
@@ -49,11 +50,16 @@ function misfitOf(bench: Bench, event: BenchEvent): string | undefined {
     case 'undo':
       return turnsMade(bench) === 0 ? 'There is no turn to take back.' : undefined
     case 'route':
-      return routeMisfit(bench, event.route)
+      return storedMisfit(bench, event.route)
     case 'pass':
     case 'hint':
       return undefined
   }
+}
+
+function storedMisfit(bench: Bench, stored: StoredRoute): string | undefined {
+  const route = unpackedSafely(stored)
+  return route.ok ? routeMisfit(bench, route.value) : route.problem.sentence
 }
 
 function routeMisfit({ puzzle, state }: Bench, route: Route): string | undefined {

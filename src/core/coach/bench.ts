@@ -6,7 +6,7 @@ import { joinedWith, type JoinedTurns } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { blockOf, isSolved, sameState, turnFreely, type State } from '../state'
 import { meetingsOn, turnsBetween, turnsOnTape } from './meetings'
-import type { Route } from './route'
+import { unpacked, type StoredRoute } from './packed'
 import { learnPlan } from '../universal/orbitPlan'
 import { owedAt, trailOf, type Trail } from './standing'
 
@@ -17,7 +17,7 @@ export type BenchEvent =
   /** The latest turn was taken back. */
   | { readonly kind: 'undo'; readonly atMs: number }
   /** A route was planned from the present state. */
-  | { readonly kind: 'route'; readonly atMs: number; readonly route: Route }
+  | { readonly kind: 'route'; readonly atMs: number; readonly route: StoredRoute }
   /** A step without turns was read and passed. */
   | { readonly kind: 'pass'; readonly atMs: number }
   | { readonly kind: 'hint'; readonly atMs: number; readonly strength: 1 | 2 | 3 }
@@ -125,7 +125,7 @@ export function follow(bench: Bench, event: BenchEvent): Bench {
       if (event.route.orbitPlan) learnPlan(bench.puzzle, event.route.orbitPlan)
       return {
         ...bench,
-        trail: trailOf(bench.puzzle, event.route),
+        trail: trailOf(bench.puzzle, unpacked(event.route)),
         done: 0,
         step: 0,
         stepsBefore: bench.trail ? bench.stepsBefore + bench.step : 0,

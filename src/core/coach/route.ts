@@ -13,7 +13,7 @@ export interface RouteTurn {
 export interface Hints {
   /** What to look for, nothing more. */
   readonly nudge: Said
-  /** Which piece and which place; nothing where that is the first line of the card, or what to look for. */
+  /** Which piece and which place; nothing where that is the first line of the card, or what it begins with. */
   readonly pointer: Said
 }
 
@@ -134,7 +134,7 @@ function pointerOf({ hints, lookFor, lines = [] }: StepDraft): Said {
   const said = asSaid(hints.pointer)
   const [first] = lines
   const own = JSON.stringify(said)
-  return [first?.says, asSaid(lookFor)].some((each) => JSON.stringify(each) === own)
+  return [first?.says, asSaid(lookFor).slice(0, 1)].some((each) => JSON.stringify(each) === own)
     ? NOTHING_SAID
     : said
 }

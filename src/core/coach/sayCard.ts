@@ -68,7 +68,7 @@ export function sayCard(
     halfway: halfway ? spoken(halfway.says, frameAt(halfway.after)) : [],
     nudge: spoken(hints.nudge, held),
     pointer: spoken(
-      hints.pointer.length > 0 ? hints.pointer : (lines[0]?.says ?? step.lookFor),
+      hints.pointer.length > 0 ? hints.pointer : (lines[0]?.says ?? step.lookFor.slice(0, 1)),
       held,
     ),
     others: step.others.map(({ says }) => spoken(says, held)),

@@ -7,7 +7,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { isSolved, readState, writeState } from '../state'
 import { turnsMade, type Bench, type Deviation } from './bench'
-import type { Route } from './route'
+import { packed, unpacked, type StoredRoute } from './packed'
 import { trailOf } from './standing'
 
 export interface Snapshot {
@@ -20,7 +20,7 @@ export interface Snapshot {
   readonly joined: readonly (readonly [string, number])[]
   readonly turnCount: number
   readonly quarterCount: number
-  readonly route?: Route
+  readonly route?: StoredRoute
   readonly done: number
   readonly step: number
   /** Earlier programs did not count on. */
@@ -46,7 +46,7 @@ export function snapshotOf(bench: Bench, events: number): Snapshot {
     joined,
     turnCount: bench.joined?.turnCount ?? 0,
     quarterCount: bench.joined?.quarterCount ?? 0,
-    ...(trail ? { route: trail.route } : {}),
+    ...(trail ? { route: packed(trail.route) } : {}),
     done,
     step,
     stepsBefore,
@@ -67,7 +67,7 @@ export function benchFrom(puzzle: Puzzle, snapshot: Snapshot): Result<Bench> {
       state: state.value,
       before: turns,
       joined: joinedFrom(puzzle, snapshot),
-      ...(route ? { trail: trailOf(puzzle, route) } : {}),
+      ...(route ? { trail: trailOf(puzzle, unpacked(route)) } : {}),
       done,
       step,
       stepsBefore,

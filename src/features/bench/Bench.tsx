@@ -11,7 +11,14 @@ import { turnCountOf, turnsMade } from '@/core/coach/bench'
 import { registerAt } from '@/core/coach/register'
 import { lookForSpans, sayCard, sentenceOf } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
-import { borrowedAt, owedAt, safeAt, stagesMet, statesOfStep } from '@/core/coach/standing'
+import {
+  borrowedAt,
+  owedAt,
+  safeAt,
+  stagesMet,
+  statesOfStep,
+  type Trail,
+} from '@/core/coach/standing'
 import { variantWords } from '@/core/coach/variantWords'
 import { writeTurnName } from '@/core/notation/write'
 import { fail, must } from '@/core/result'
@@ -438,6 +445,7 @@ export function Bench({
               <p className="px-1 text-sm text-soft">
                 <span className="font-display text-ink">{trail.route.stages[stage].name}.</span>{' '}
                 {trail.route.stages[stage].aim}
+                {stageBehind(trail, step)}
               </p>
               <Debts
                 puzzle={puzzle}
@@ -616,6 +624,15 @@ export function Bench({
       )}
     </div>
   )
+}
+
+/** At the first card of a stage: what the one before took. */
+function stageBehind({ route, stageOfStep }: Trail, step: number): string {
+  const before = stageOfStep[step - 1]
+  if (before === undefined || before === stageOfStep[step]) return ''
+  const { name, steps } = route.stages[before]
+  const turns = steps.flatMap((each) => each.turns.filter(({ role }) => role !== 'hold')).length
+  return ` ${name} took ${plural(turns, 'turn')} in ${plural(steps.length, 'step')}.`
 }
 
 const savingWords = ({ state, unsent }: Saving): string => {

@@ -12,6 +12,7 @@ import {
   type Bench,
   type BenchEvent,
 } from '@/core/coach/bench'
+import { packed } from '@/core/coach/packed'
 import { benchFrom, type Snapshot } from '@/core/coach/snapshot'
 import { rebase, type Entry } from '@/core/coach/rebase'
 import type { Route } from '@/core/coach/route'
@@ -216,7 +217,7 @@ export function useBench(
         // Turns made meanwhile make the plan stale.
         if (asked.state !== writeState(current.current.state)) return undefined
         setTrouble(undefined)
-        return apply({ kind: 'route', atMs: elapsedMs(), route: route.value })
+        return apply({ kind: 'route', atMs: elapsedMs(), route: packed(route.value) })
           ? route.value
           : undefined
       } finally {
@@ -459,7 +460,8 @@ export function useBench(
         enqueue(() => {
           // Turns made meanwhile make it stale.
           if (route.from !== writeState(current.current.state)) return
-          if (apply({ kind: 'route', atMs: elapsedMs(), route })) setRemark(undefined)
+          if (apply({ kind: 'route', atMs: elapsedMs(), route: packed(route) }))
+            setRemark(undefined)
         }),
       changeTo: (nextSchool, nextVariant) =>
         enqueue(async () => {

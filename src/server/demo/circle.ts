@@ -5,6 +5,7 @@
  */
 import { puzzleById } from '../../core/catalog'
 import type { BenchEvent } from '../../core/coach/bench'
+import { packed } from '../../core/coach/packed'
 import { plan } from '../../core/coach/plan'
 import { stepsOf } from '../../core/coach/route'
 import { writeTurns } from '../../core/notation/write'
@@ -95,7 +96,7 @@ function solveOf(
   const route = must(plan(puzzle, school, from, { variant }))
   // Practice: a third faster after nine evenings.
   const ease = 1 - (evening / EVENINGS.length) * 0.35
-  const events: BenchEvent[] = [{ kind: 'route', atMs: 0, route }]
+  const events: BenchEvent[] = [{ kind: 'route', atMs: 0, route: packed(route) }]
   let atMs = 0
   const wait = (seconds: number) =>
     (atMs += Math.round(1000 * seconds * ease * (0.6 + 0.8 * random.unit())))
