@@ -234,7 +234,7 @@ export function takeOutClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'takeO
       takenOut(puzzle, aim.piece),
       showsFirst(scene, aim.piece, scene),
     ],
-    check: [{ kind: 'inLayer', piece: id, at: held(stage).last.name }, noneLost(puzzle, own)],
+    check: [{ kind: 'inLayer', piece: id, at: held(stage).last.name }, noneLost(scene, own)],
     note: [{ kind: 'noneWaits', of: ids(puzzle, own) }],
     hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
     algorithm: aim.trigger,

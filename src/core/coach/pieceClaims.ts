@@ -14,7 +14,7 @@ import { looksHome, type State } from '../state'
 import { baseKind } from '../phrases'
 import type { Aim, OtherPiece } from './aim'
 import { goRound } from './goRound'
-import { sameImage, sideOf } from './goal'
+import { isFilled, sameImage, sideOf } from './goal'
 import type { PlannedStep } from './workpiece'
 import type { RouteLine, RouteStep, StepDraft } from './route'
 import { selected } from './selections'
@@ -203,7 +203,7 @@ export function spinClaims(
   )
   const isHome = homeIn(puzzle, end, endFrame, piece)
   const colour = puzzle.definition.faces[base.name]
-  const lacking = scene.isFirst ? lackingCentre(scene) : undefined
+  const lacking = scene.isFirst && hasColouredSides(puzzle) ? lackingCentre(scene) : undefined
   const looks = looksOf(puzzle, piece, end[piece])
   const own = looks.filter((look) => look.colour === colour)
   return {
@@ -244,7 +244,7 @@ export function bringClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'bring'
     lookFor: [at, aim.isLift ? takenOut(puzzle, piece) : goesTo(scene, piece), shows(scene, piece)],
     hold: holdOfScene(scene),
     check: aim.isLift
-      ? [pieceAt(puzzle, endFrame, end, piece), noneLost(puzzle, group)]
+      ? [pieceAt(puzzle, endFrame, end, piece), noneLost(scene, group)]
       : [homeCount(scene, group, HOME, endOf(scene))],
     ...noteOf([
       ...deceptions(scene, [piece], 'home'),
@@ -261,10 +261,16 @@ export function bringClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'bring'
   }
 }
 
-export const noneLost = (puzzle: Puzzle, of: readonly number[]): Claim => ({
-  kind: 'noneLost',
-  of: ids(puzzle, of),
-})
+/** That what looked right still does; where an equal one had only looked right, how many do. */
+export function noneLost(scene: PieceScene, of: readonly number[]): Claim {
+  const { puzzle, state, frame, end, endFrame } = scene
+  const isKept = of.every(
+    (home) => !isFilled(puzzle, state, home, frame) || isFilled(puzzle, end, home, endFrame),
+  )
+  return isKept
+    ? { kind: 'noneLost', of: ids(puzzle, of) }
+    : homeCount(scene, of, HOME, endOf(scene))
+}
 
 export const seekAmong = (
   puzzle: Puzzle,

@@ -104,7 +104,7 @@ export function takeOutInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'tak
   return {
     lookFor: [at(scene, aim.piece), takenOut(puzzle, aim.piece), shows(scene, aim.piece)],
     hold: holdByMarks(scene),
-    check: [then(scene, aim.piece), noneLost(puzzle, piecesOfSide(puzzle, base))],
+    check: [then(scene, aim.piece), noneLost(scene, piecesOfSide(puzzle, base))],
     note: [{ kind: 'noneWaits', of: ids(puzzle, piecesOfSide(puzzle, base)) }],
     hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
     algorithm: aim.trigger,

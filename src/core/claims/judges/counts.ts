@@ -8,7 +8,7 @@ import { baseKind } from '../../phrases'
 import type { Puzzle } from '../../puzzle/compile'
 import { directionOfName, directionOfVector, type Direction } from '../../puzzle/directions'
 import { INVERSE, multiply, rotate } from '../../rotation'
-import { looksHome, turnFreely } from '../../state'
+import { isSolved, looksHome, turnFreely } from '../../state'
 import { indexOf, type CountsKind, type Of, type PieceId } from '../claim'
 import {
   indices,
@@ -79,8 +79,10 @@ export const OF_COUNTS: Judges<CountsKind> = {
     const place = placeFilled(puzzle, end, p)
     return place === undefined || place !== placeFilled(puzzle, start, p)
   },
+  // Equal pieces may make another hold the finished one.
   allHomeAtOnce: ({ of }, { puzzle, end }) =>
-    of.length > 0 && indices(puzzle, of).every((p) => showsRight(puzzle, end, p)),
+    of.length > 0 &&
+    (isSolved(puzzle, end.state) || indices(puzzle, of).every((p) => showsRight(puzzle, end, p))),
   oneQuarter: ({}, { puzzle, turns }) =>
     turns.filter(({ name }) => puzzle.turnByName.get(name)?.whole === false).length === 1,
   turnMissing: ({}, { puzzle, turns }) =>

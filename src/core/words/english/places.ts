@@ -149,7 +149,7 @@ function holdWords(claims: readonly (Claim | undefined)[], speaker: Speaker): To
     of++
   }
   // Where one points has commas of its own.
-  const sign = marks.some((mark) => mark.kind === 'piece' && mark.text.includes(',')) ? '; ' : ', '
+  const sign = marks.some((mark) => mark.kind === 'piece' && /[,(]/.test(mark.text)) ? '; ' : ', '
   const told = marks.flatMap((mark, i) => (i === 0 ? [mark] : [textSpan(sign), mark]))
   if (!by) return { spans: [...capitalised(told), textSpan('.')], of }
   const turns = by.turns.flatMap((name, i): Span[] => [
