@@ -6,12 +6,13 @@ import type { Aim } from './aim'
 import { blockStory } from './blockStory'
 import { commutatorClaims } from './commutatorClaims'
 import { isFilled } from './goal'
-import type { PieceScene, PieceClaims } from './pieceClaims'
+import type { PieceScene } from './pieceClaims'
+import type { StepClaims } from './route'
 import { blocksIn, fillersOf } from './techniques/blocks'
 
 type Blocks = Extract<Aim, { kind: 'blocks' }>
 
-export function blockClaims(scene: PieceScene, aim: Blocks): PieceClaims {
+export function blockClaims(scene: PieceScene, aim: Blocks): StepClaims {
   const told = commutatorClaims(scene, { kind: 'commutator', of: aim.of })
   const { puzzle, end, endFrame } = scene
   const growths = growthsIn(puzzle, directionOfName(aim.side))

@@ -22,17 +22,13 @@ import {
   pieceAt,
   seekAmong,
   type PieceScene,
-  type PieceClaims,
 } from './pieceClaims'
-import type { RouteLine } from './route'
+import { MOST_LINES, type RouteLine, type StepClaims } from './route'
 import { selected } from './selections'
 
 type Swap = Extract<Aim, { kind: 'swap' }>
 
-/** So many pieces are told one by one. */
-const MOST_LINES = 3
-
-export function swapClaims(scene: PieceScene, aim: Swap): PieceClaims {
+export function swapClaims(scene: PieceScene, aim: Swap): StepClaims {
   const { puzzle } = scene
   const of = placesOf(scene)
   const all = linesOf(scene, aim.pieces) ?? arrivalsOf(scene, aim.pieces)

@@ -21,19 +21,15 @@ import {
   pieceAt,
   seekAmong,
   type PieceScene,
-  type PieceClaims,
 } from './pieceClaims'
-import type { RouteLine } from './route'
+import { MOST_LINES, type RouteLine, type StepClaims } from './route'
 
 type Commutator = Extract<Aim, { kind: 'commutator' }>
-
-/** So many lines a card has at most. */
-const MOST_LINES = 3
 
 export function commutatorClaims(
   scene: PieceScene,
   { of, parts }: Commutator,
-): PieceClaims & { readonly check: Said; readonly note?: Said } {
+): StepClaims & { readonly check: Said; readonly note?: Said } {
   const { puzzle, state, frame, end, endFrame } = scene
   const come = of.filter(
     (home) => !isFilled(puzzle, state, home, frame) && isFilled(puzzle, end, home, endFrame),

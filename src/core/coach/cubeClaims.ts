@@ -8,11 +8,13 @@ import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import {
   endOf,
+  endsAt,
   goesTo,
   holdBy,
   holdByMarks,
   homeCount,
   ids,
+  liesAt,
   noneLost,
   offered,
   pieceAt,
@@ -21,7 +23,7 @@ import {
   takenOut,
   type PieceScene,
 } from './pieceClaims'
-import type { StepDraft } from './route'
+import type { StepClaims } from './route'
 import {
   alignInSolid,
   caseInSolid,
@@ -47,23 +49,6 @@ export interface CubeScene extends PieceScene {
   /** As the puzzle is held when the card is read. */
   readonly before: State
 }
-
-export type Words = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
-  Partial<
-    Pick<
-      StepDraft,
-      | 'ifNot'
-      | 'note'
-      | 'hold'
-      | 'lines'
-      | 'runs'
-      | 'algorithm'
-      | 'pieces'
-      | 'places'
-      | 'others'
-      | 'caseIndex'
-    >
-  >
 
 /**
  * Where the first colour is, and a second one where some finished piece shows it there; else a piece and
@@ -91,12 +76,6 @@ function isWholeStage({ puzzle, stage, base, step, state, frame }: CubeScene): b
   return piecesOfSide(puzzle, base).every((p) => state[p] === frame)
 }
 
-const at = ({ puzzle, frame, state }: CubeScene, piece: number): Claim =>
-  pieceAt(puzzle, frame, state, piece)
-
-const then = ({ puzzle, endFrame, end }: CubeScene, piece: number): Claim =>
-  pieceAt(puzzle, endFrame, end, piece)
-
 /** Where a piece's colour of a side looks, then its others if they are asked for too. */
 function showsFirst(
   scene: CubeScene,
@@ -115,7 +94,7 @@ function showsFirst(
   }
 }
 
-export function startClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'start' }>): Words {
+export function startClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'start' }>): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return startInSolid(scene, aim)
   const { puzzle, base } = scene
   const { id } = puzzle.pieces[aim.piece]
@@ -126,8 +105,8 @@ export function startClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'start' 
     ...noLayerYet(scene),
   ]
   return {
-    lookFor: [at(scene, aim.piece), look, { kind: 'countsAsHome', piece: id }],
-    check: [then(scene, aim.piece)],
+    lookFor: [liesAt(scene, aim.piece), look, { kind: 'countsAsHome', piece: id }],
+    check: [endsAt(scene, aim.piece)],
     ifNot: otherwise('holdAgain'),
     ...(note.length > 0 ? { note } : {}),
     hints: {
@@ -148,19 +127,19 @@ function noLayerYet({ puzzle, base, stage, before }: CubeScene): Claim[] {
     : [{ kind: 'noLayerYet', side: base.name }]
 }
 
-export function insertClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'insert' }>): Words {
+export function insertClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'insert' }>): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return insertInSolid(scene, aim)
   const { puzzle, end } = scene
   const note: Said = [...(aim.runs > 0 ? runsClaims(scene, aim) : []), ...slotDeceives(scene, aim)]
   return {
     lookFor: [
-      at(scene, aim.piece),
+      liesAt(scene, aim.piece),
       goesTo(scene, aim.piece),
       showsFirst(scene, aim.piece, scene, true),
     ],
     check: insertCheck(scene, aim),
     ...(note.length > 0 ? { note } : {}),
-    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
+    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [liesAt(scene, aim.piece)] },
     algorithm: aim.trigger,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
     pieces: ids(puzzle, [aim.piece]),
@@ -223,20 +202,23 @@ function slotDeceives(
   return [{ kind: 'slotDeceives', piece: puzzle.pieces[aim.piece].id, colour }]
 }
 
-export function takeOutClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
+export function takeOutClaims(
+  scene: CubeScene,
+  aim: Extract<Aim, { kind: 'takeOut' }>,
+): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return takeOutInSolid(scene, aim)
   const { puzzle, base, stage, state } = scene
   const { id } = puzzle.pieces[aim.piece]
   const own = piecesOfSide(puzzle, base)
   return {
     lookFor: [
-      at(scene, aim.piece),
+      liesAt(scene, aim.piece),
       takenOut(puzzle, aim.piece),
       showsFirst(scene, aim.piece, scene),
     ],
     check: [{ kind: 'inLayer', piece: id, at: held(stage).last.name }, noneLost(scene, own)],
     note: [{ kind: 'noneWaits', of: ids(puzzle, own) }],
-    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
+    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [liesAt(scene, aim.piece)] },
     algorithm: aim.trigger,
     runs: { times: 1, before: 0, total: 1 },
     pieces: ids(puzzle, [aim.piece]),
@@ -244,7 +226,7 @@ export function takeOutClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'takeO
   }
 }
 
-export function placedClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'count' }>): Words {
+export function placedClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'count' }>): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return countInSolid(scene, aim)
   const { puzzle, base } = scene
   const last = sideOf('last', base)
@@ -252,7 +234,7 @@ export function placedClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'count'
   return { ...told, note: [{ kind: 'meansPlaced', side: last.name }, ...asSaid(told.note ?? [])] }
 }
 
-export function twistClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'twist' }>): Words {
+export function twistClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'twist' }>): StepClaims {
   const { puzzle, base, step } = scene
   const side = sideOf('last', base)
   const to = aim.runsBefore + aim.runs
@@ -279,7 +261,7 @@ export function twistClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'twist' 
   if (!hasColouredSides(puzzle)) return twistInSolid(scene, aim, note)
   return {
     lookFor: [
-      at(scene, aim.piece),
+      liesAt(scene, aim.piece),
       twistedAt(scene, aim.piece),
       showsFirst(scene, aim.piece, { base: side, state: scene.state }, true),
     ],
@@ -288,7 +270,7 @@ export function twistClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'twist' 
     note,
     hints: {
       nudge: [seekAmong(puzzle, piecesOfSide(puzzle, side), 'twisted')],
-      pointer: [at(scene, aim.piece)],
+      pointer: [liesAt(scene, aim.piece)],
     },
     algorithm: aim.trigger,
     runs: { times: aim.runs, before: aim.runsBefore, total: aim.runsTotal },
@@ -309,7 +291,7 @@ function runsUntilWhole({ puzzle, stage }: CubeScene, trigger: readonly string[]
   }
 }
 
-export function alignClaims(scene: CubeScene): Words {
+export function alignClaims(scene: CubeScene): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return alignInSolid(scene)
   const { puzzle, base } = scene
   const pieces = piecesOfSide(puzzle, sideOf('last', base))
@@ -322,7 +304,7 @@ export function alignClaims(scene: CubeScene): Words {
   }
 }
 
-export function caseClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'case' }>): Words {
+export function caseClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'case' }>): StepClaims {
   if (!hasColouredSides(scene.puzzle)) return caseInSolid(scene, aim)
   const { puzzle, scheme, stage, base } = scene
   const lastColour = colourOf(puzzle, scheme, sideOf('last', base))

@@ -17,11 +17,10 @@ import {
   takeOutClaims,
   twistClaims,
   type CubeScene,
-  type Words,
 } from './cubeClaims'
 import { joinClaims, remedyClaims } from './joinClaims'
 import { bringClaims, evenClaims, knownClaims, seriesClaims, spinClaims } from './pieceClaims'
-import { asClaims, type RouteStep } from './route'
+import { asClaims, type RouteStep, type StepClaims } from './route'
 import { hasColouredSides } from '../analysis/sides'
 import { sideName } from '../analysis/who'
 import { after, type PlannedStep } from './workpiece'
@@ -97,7 +96,7 @@ export function aimWords(
     .replaceAll(/\{circle\}|\{cap\}/g, () => owner?.name ?? 'next')
 }
 
-function wordsFor(scene: CubeScene): Words {
+function wordsFor(scene: CubeScene): StepClaims {
   const { aim } = scene.step
   switch (aim.kind) {
     case 'start':

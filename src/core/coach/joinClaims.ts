@@ -21,23 +21,12 @@ import { turnFreely, type State } from '../state'
 import { baseKind } from '../phrases'
 import type { Aim } from './aim'
 import { piecesOf, sameImage, sideOf } from './goal'
-import {
-  goesTo,
-  holdOfScene,
-  ids,
-  pieceAt,
-  seekAmong,
-  type PieceScene,
-  type PieceClaims,
-} from './pieceClaims'
-import type { RouteLine, RouteStep } from './route'
+import { goesTo, holdOfScene, ids, pieceAt, seekAmong, type PieceScene } from './pieceClaims'
+import { MOST_LINES, type RouteLine, type RouteStep, type StepClaims } from './route'
 import type { Claim } from '../claims/claim'
 
 type Join = Extract<Aim, { kind: 'join' }>
 type Remedy = Extract<Aim, { kind: 'remedy' }>
-
-/** So many lines a card has at most. */
-const MOST_LINES = 3
 
 /** A piece of the smaller box more of whose parts lie together than before, as pieces of the real puzzle. */
 interface Grown {
@@ -51,7 +40,7 @@ interface Grown {
   readonly rotation: Rotation
 }
 
-export function joinClaims(scene: PieceScene, aim: Join): PieceClaims {
+export function joinClaims(scene: PieceScene, aim: Join): StepClaims {
   const { puzzle } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
   const grown = grownIn(scene, joined, aim)
@@ -396,7 +385,7 @@ const rotationsInto = (small: Joined['small'], piece: number, slot: number): Rot
     (r) => small.slot[24 * piece + r] === slot,
   )
 
-export function remedyClaims(scene: PieceScene, aim: Remedy): PieceClaims {
+export function remedyClaims(scene: PieceScene, aim: Remedy): StepClaims {
   const { puzzle, state, frame, end, endFrame } = scene
   const joined = joinedAs(puzzle, aim.size) as Joined
   if (leavesOpen(joined.small)) return openRemedy(scene, aim, joined)
@@ -433,7 +422,7 @@ export function remedyClaims(scene: PieceScene, aim: Remedy): PieceClaims {
 const oddOr = (parity: number) => (parity === 1 ? 'odd' : 'even')
 
 /** Where equal pieces can be taken for each other, counts are nobody's own. */
-const openRemedy = (scene: PieceScene, aim: Remedy, { partsOf }: Joined): PieceClaims => ({
+const openRemedy = (scene: PieceScene, aim: Remedy, { partsOf }: Joined): StepClaims => ({
   lookFor: [{ kind: 'cannotFinish', as: aim.size }],
   hold: holdOfScene(scene),
   check: [{ kind: 'canFinish', as: aim.size }],

@@ -16,7 +16,7 @@ import type { Aim, OtherPiece } from './aim'
 import { goRound } from './goRound'
 import { isFilled, sameImage, sideOf } from './goal'
 import type { PlannedStep } from './workpiece'
-import type { RouteLine, RouteStep, StepDraft } from './route'
+import { MOST_LINES, type RouteLine, type RouteStep, type StepClaims } from './route'
 import { selected } from './selections'
 import { couldFit, deceptions } from './unseen'
 
@@ -34,14 +34,6 @@ export interface PieceScene {
   readonly isFirst: boolean
   readonly step: Pick<PlannedStep, 'endsEarly' | 'turns'>
 }
-
-export type PieceClaims = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
-  Partial<
-    Pick<
-      StepDraft,
-      'ifNot' | 'hold' | 'note' | 'lines' | 'algorithm' | 'runs' | 'pieces' | 'places' | 'others'
-    >
-  >
 
 /** How the whole puzzle is turned before anything else. */
 export const holdBy = ({ step }: Pick<PieceScene, 'step'>): Said => {
@@ -186,6 +178,12 @@ const HOME = { must: 'home', layer: 'base' } as const
 export const heldIn = ({ state, frame }: PieceScene): Moment => ({ state, frame })
 export const endOf = ({ end, endFrame }: PieceScene): Moment => ({ state: end, frame: endFrame })
 
+/** Where a piece lies when the card is read, and after the last turn. */
+export const liesAt = ({ puzzle, frame, state }: PieceScene, piece: number): Claim =>
+  pieceAt(puzzle, frame, state, piece)
+export const endsAt = ({ puzzle, endFrame, end }: PieceScene, piece: number): Claim =>
+  pieceAt(puzzle, endFrame, end, piece)
+
 export const seek = ({ pieces }: Puzzle, piece: number): Claim => ({
   kind: 'seek',
   piece: pieces[piece].id,
@@ -194,7 +192,7 @@ export const seek = ({ pieces }: Puzzle, piece: number): Claim => ({
 export function spinClaims(
   scene: PieceScene,
   { piece }: Extract<Aim, { kind: 'spin' }>,
-): PieceClaims {
+): StepClaims {
   const { puzzle, base, stage, state, frame, end, endFrame } = scene
   const at = pieceAt(puzzle, frame, state, piece)
   const isBeside = stage.goal.some(
@@ -234,7 +232,7 @@ export const offered = (puzzle: Puzzle, others: readonly OtherPiece[]): RouteSte
     says: [{ kind: 'offered', piece: puzzle.pieces[piece].id, turns }],
   }))
 
-export function bringClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' }>): PieceClaims {
+export function bringClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'bring' }>): StepClaims {
   const { puzzle, base, stage, state, frame, end, endFrame } = scene
   const { piece } = aim
   const at = pieceAt(puzzle, frame, state, piece)
@@ -278,7 +276,7 @@ export const seekAmong = (
   what: Of<'seekAmong'>['what'],
 ): Claim => ({ kind: 'seekAmong', of: ids(puzzle, of), what })
 
-export function knownClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): PieceClaims {
+export function knownClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'known' }>): StepClaims {
   const { puzzle } = scene
   const now = homeCount(scene, aim.pieces, { ...aim, lists: true }, heldIn(scene))
   const lines = aim.must === 'faced' ? [] : (linesOf(scene, aim.pieces) ?? [])
@@ -314,7 +312,7 @@ export const fittingMeans = (
   kinds: [...new Set(of.map((p) => baseKind(puzzle.pieces[p].kind)))],
 })
 
-export function evenClaims(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): PieceClaims {
+export function evenClaims(scene: PieceScene, { of }: Extract<Aim, { kind: 'even' }>): StepClaims {
   const { puzzle } = scene
   const kinds = new Set(of.map((p) => baseKind(puzzle.pieces[p].kind)))
   const own = ids(puzzle, of)
@@ -335,10 +333,7 @@ export function evenClaims(scene: PieceScene, { of }: Extract<Aim, { kind: 'even
 /** Most third pieces that are offered. */
 export const THIRDS = 12
 
-export function seriesClaims(
-  scene: PieceScene,
-  aim: Extract<Aim, { kind: 'series' }>,
-): PieceClaims {
+export function seriesClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'series' }>): StepClaims {
   const { puzzle, state, frame } = scene
   // Where everything looks home before the set-up is undone, no three have changed places.
   const lines = scene.step.endsEarly ? [] : (linesOf(scene, aim.pieces) ?? [])
@@ -372,7 +367,7 @@ export function seriesClaims(
   }
 }
 
-/** The pieces that move or turn, where these are at most three and go to each other's places. */
+/** The pieces that move or turn, where these are few and go to each other's places. */
 export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine[] | undefined {
   const { puzzle, state, frame, end, endFrame } = scene
   const at = (of: State, hold: Rotation, p: number) =>
@@ -380,7 +375,7 @@ export function linesOf(scene: PieceScene, pieces: readonly number[]): RouteLine
   const changed = pieces.filter(
     (p) => multiply(INVERSE[frame], state[p]) !== multiply(INVERSE[endFrame], end[p]),
   )
-  if (changed.length > 3) return undefined
+  if (changed.length > MOST_LINES) return undefined
   const from = changed.map((p) => at(state, frame, p))
   const to = changed.map((p) => at(end, endFrame, p))
   if (to.some((place) => !from.includes(place))) return undefined

@@ -87,6 +87,28 @@ export type StepDraft = Omit<RouteStep, keyof Texts | 'hints'> & {
   readonly [Field in keyof Texts]: Texts[Field] | string
 } & { readonly hints: { readonly [Hint in keyof Hints]: Said | string } }
 
+/** What is claimed of a planned step; the rest of its card is read off the plan. */
+export type StepClaims = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
+  Partial<
+    Pick<
+      StepDraft,
+      | 'ifNot'
+      | 'note'
+      | 'hold'
+      | 'lines'
+      | 'runs'
+      | 'algorithm'
+      | 'pieces'
+      | 'places'
+      | 'others'
+      | 'caseIndex'
+      | 'workSide'
+    >
+  >
+
+/** So many lines a card has at most. */
+export const MOST_LINES = 3
+
 /** All that a card says. */
 export const saidOn = ({ lines = [], others, halfway, hints, ...step }: RouteStep): Said[] => [
   step.lookFor,

@@ -10,12 +10,14 @@ import type { Aim } from './aim'
 import { piecesOfSide } from './goal'
 import {
   endOf,
+  endsAt,
   fittingMeans,
   goesTo,
   heldIn,
   holdByMarks,
   homeCount,
   ids,
+  liesAt,
   noneLost,
   offered,
   pieceAt,
@@ -25,40 +27,24 @@ import {
   takenOut,
   type PieceScene,
 } from './pieceClaims'
-import type { StepDraft } from './route'
+import type { StepClaims } from './route'
 import { deceptions } from './unseen'
-
-type SolidScene = PieceScene
-
-type Words = Pick<StepDraft, 'lookFor' | 'hold' | 'check' | 'hints'> &
-  Partial<
-    Pick<
-      StepDraft,
-      'ifNot' | 'note' | 'runs' | 'algorithm' | 'pieces' | 'places' | 'others' | 'caseIndex'
-    >
-  >
 
 /** What to do where the check does not come out. */
 export const otherwise = (what: Of<'otherwise'>['what']): Said => [{ kind: 'otherwise', what }]
 
-const at = ({ puzzle, frame, state }: SolidScene, piece: number): Claim =>
-  pieceAt(puzzle, frame, state, piece)
-
-const then = ({ puzzle, endFrame, end }: SolidScene, piece: number): Claim =>
-  pieceAt(puzzle, endFrame, end, piece)
-
 /** How many pieces of the first layer are as the stage wants them. */
-const progressOf = (scene: SolidScene, must: 'home' | 'faced'): Claim =>
+const progressOf = (scene: PieceScene, must: 'home' | 'faced'): Claim =>
   homeCount(scene, piecesOfSide(scene.puzzle, scene.base), { must, layer: 'base' }, endOf(scene))
 
-export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start' }>): Words {
+export function startInSolid(scene: PieceScene, aim: Extract<Aim, { kind: 'start' }>): StepClaims {
   const { puzzle } = scene
   const { id } = puzzle.pieces[aim.piece]
   const others = aim.already.filter((p) => p !== aim.piece)
   return {
-    lookFor: [at(scene, aim.piece), { kind: 'countsAsHome', piece: id }],
+    lookFor: [liesAt(scene, aim.piece), { kind: 'countsAsHome', piece: id }],
     hold: holdByMarks(scene),
-    check: [then(scene, aim.piece)],
+    check: [endsAt(scene, aim.piece)],
     ifNot: otherwise('holdAgain'),
     ...(others.length > 0
       ? { note: [{ kind: 'rightTogether', pieces: ids(puzzle, others) }] }
@@ -72,18 +58,21 @@ export function startInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'start
   }
 }
 
-export function insertInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'insert' }>): Words {
+export function insertInSolid(
+  scene: PieceScene,
+  aim: Extract<Aim, { kind: 'insert' }>,
+): StepClaims {
   const { puzzle } = scene
   const note: Said = [
     ...(aim.must === 'home' ? deceptions(scene, [aim.piece], 'home') : []),
     ...lastTurnLeft(aim),
   ]
   return {
-    lookFor: [at(scene, aim.piece), goesTo(scene, aim.piece), shows(scene, aim.piece)],
+    lookFor: [liesAt(scene, aim.piece), goesTo(scene, aim.piece), shows(scene, aim.piece)],
     hold: holdByMarks(scene),
     check: [progressOf(scene, aim.must)],
     ...(note.length > 0 ? { note } : {}),
-    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
+    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [liesAt(scene, aim.piece)] },
     algorithm: aim.trigger,
     ...(aim.runs > 0 ? { runs: { times: aim.runs, before: 0, total: aim.runs } } : {}),
     pieces: ids(puzzle, [aim.piece]),
@@ -99,14 +88,17 @@ export const lastTurnLeft = ({
 }: Extract<Aim, { kind: 'insert' }>): Claim[] =>
   lastDropped ? [{ kind: 'lastTurnLeft', turn: trigger[trigger.length - 1] }] : []
 
-export function takeOutInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'takeOut' }>): Words {
+export function takeOutInSolid(
+  scene: PieceScene,
+  aim: Extract<Aim, { kind: 'takeOut' }>,
+): StepClaims {
   const { puzzle, base } = scene
   return {
-    lookFor: [at(scene, aim.piece), takenOut(puzzle, aim.piece), shows(scene, aim.piece)],
+    lookFor: [liesAt(scene, aim.piece), takenOut(puzzle, aim.piece), shows(scene, aim.piece)],
     hold: holdByMarks(scene),
-    check: [then(scene, aim.piece), noneLost(scene, piecesOfSide(puzzle, base))],
+    check: [endsAt(scene, aim.piece), noneLost(scene, piecesOfSide(puzzle, base))],
     note: [{ kind: 'noneWaits', of: ids(puzzle, piecesOfSide(puzzle, base)) }],
-    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [at(scene, aim.piece)] },
+    hints: { nudge: [seek(puzzle, aim.piece)], pointer: [liesAt(scene, aim.piece)] },
     algorithm: aim.trigger,
     runs: { times: 1, before: 0, total: 1 },
     pieces: ids(puzzle, [aim.piece]),
@@ -114,21 +106,21 @@ export function takeOutInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'tak
   }
 }
 
-const lastPieces = ({ puzzle, base }: SolidScene): readonly number[] => {
+const lastPieces = ({ puzzle, base }: PieceScene): readonly number[] => {
   const side = sideOpposite(puzzle, base)
   return side ? piecesOfSide(puzzle, side) : []
 }
 
-export function countInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'count' }>): Words {
+export function countInSolid(scene: PieceScene, aim: Extract<Aim, { kind: 'count' }>): StepClaims {
   return { hold: holdByMarks(scene), ...countClaims(scene, aim, lastPieces(scene)) }
 }
 
 /** Counting placed pieces and cycling three of them. */
 export function countClaims(
-  scene: SolidScene,
+  scene: PieceScene,
   aim: Extract<Aim, { kind: 'count' }>,
   pieces: readonly number[],
-): Omit<Words, 'hold'> {
+): Omit<StepClaims, 'hold'> {
   const { puzzle, base } = scene
   const of = ids(puzzle, pieces)
   const side = sideOpposite(puzzle, base) ?? base
@@ -179,9 +171,9 @@ export function countClaims(
 }
 
 /** Where it is twisted, if that is not where it lies. */
-export function twistedAt(scene: SolidScene, piece: number): Claim {
+export function twistedAt(scene: PieceScene, piece: number): Claim {
   const { place } = placeIn(scene, piece)
-  const lies = at(scene, piece)
+  const lies = liesAt(scene, piece)
   const isThere = lies.kind === 'pieceAt' && lies.place === place
   return {
     ...{ kind: 'twistedAt', piece: scene.puzzle.pieces[piece].id },
@@ -190,12 +182,12 @@ export function twistedAt(scene: SolidScene, piece: number): Claim {
 }
 
 /** Where a piece lies after the step. */
-const placeIn = (scene: SolidScene, piece: number): { readonly place?: string } => {
-  const claim = then(scene, piece)
+const placeIn = (scene: PieceScene, piece: number): { readonly place?: string } => {
+  const claim = endsAt(scene, piece)
   return claim.kind === 'pieceAt' && claim.place !== undefined ? { place: claim.place } : {}
 }
 
-export function alignInSolid(scene: SolidScene): Words {
+export function alignInSolid(scene: PieceScene): StepClaims {
   const pieces = lastPieces(scene)
   return {
     lookFor: [{ kind: 'turnMissing' }],
@@ -210,7 +202,7 @@ export function alignInSolid(scene: SolidScene): Words {
   }
 }
 
-export function caseInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'case' }>): Words {
+export function caseInSolid(scene: PieceScene, aim: Extract<Aim, { kind: 'case' }>): StepClaims {
   const { puzzle } = scene
   const isDirections = aim.reading === 'directions'
   const pieces = lastPieces(scene)
@@ -219,7 +211,7 @@ export function caseInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'case' 
   return {
     lookFor: [
       homeCount(scene, pieces, { must, layer: 'last', lists: true }, heldIn(scene)),
-      ...pieces.flatMap((p) => [at(scene, p), shows(scene, p)]),
+      ...pieces.flatMap((p) => [liesAt(scene, p), shows(scene, p)]),
     ],
     hold: holdByMarks(scene),
     check: [
@@ -243,21 +235,21 @@ export function caseInSolid(scene: SolidScene, aim: Extract<Aim, { kind: 'case' 
 }
 
 export function twistInSolid(
-  scene: SolidScene,
+  scene: PieceScene,
   aim: Extract<Aim, { kind: 'twist' }>,
   note: Said,
-): Words {
+): StepClaims {
   const { puzzle, end } = scene
   const { id } = puzzle.pieces[aim.piece]
   return {
-    lookFor: [at(scene, aim.piece), twistedAt(scene, aim.piece)],
+    lookFor: [liesAt(scene, aim.piece), twistedAt(scene, aim.piece)],
     hold: holdByMarks(scene),
     check: [{ kind: 'shows', piece: id, looks: looksOf(puzzle, aim.piece, end[aim.piece]) }],
     ifNot: otherwise('finishRun'),
     note: [...deceptions(scene, [aim.piece], 'home'), ...note],
     hints: {
       nudge: [seekAmong(puzzle, lastPieces(scene), 'twisted')],
-      pointer: [at(scene, aim.piece)],
+      pointer: [liesAt(scene, aim.piece)],
     },
     algorithm: aim.trigger,
     runs: { times: aim.runs, before: aim.runsBefore, total: aim.runsTotal },
