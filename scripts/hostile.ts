@@ -3,7 +3,7 @@
  * log files and what actions and routes are given. Good examples are spoiled here and there, or replaced by
  * what has broken programs before. Nothing may throw; every answer is a result.
  */
-import { catalog, compiledFrom, puzzleById } from '../src/core/catalog'
+import { catalog, puzzleById } from '../src/core/catalog'
 import { scramble } from '../src/core/scramble/scramble'
 import { writeTurns } from '../src/core/notation/write'
 import { DIALECT_IDS, readIn } from '../src/core/notation/dialect'
@@ -25,6 +25,7 @@ import { writeCsv, writeJson } from '../src/server/logFile'
 import { readLog } from '../src/server/logReading'
 import { checked } from '../src/server/outside'
 import type { Solve } from '../src/server/solves'
+import { compiledFrom } from '../src/core/puzzle/compile'
 
 export interface Hostility {
   readonly name: string

@@ -37,9 +37,7 @@ export async function bodyOf(request: IncomingMessage): Promise<Result<Buffer | 
   const body = await readAhead(request, length)
   if (!body) return fail('cut-off', 'What was sent has not arrived whole.')
   const isAction = request.headers['next-action'] !== undefined
-  return (
-    (isJson ? (shapeProblem(body) ?? (isAction && actionProblem(body))) : undefined) || ok(body)
-  )
+  return (isJson ? shapeProblem(body, isAction) : undefined) ?? ok(body)
 }
 
 /** As if it had never been read: a stream that has been is refused by whoever makes a request of it. */
@@ -87,9 +85,13 @@ function readAhead(request: IncomingMessage, length: number): Promise<Buffer | u
   })
 }
 
-/** Of JSON, or of what looks like it: what is none is refused by whoever reads it. */
-export function shapeProblem(body: Uint8Array): Result<never> | undefined {
-  let [depth, values] = [0, 0]
+/**
+ * Of JSON, or of what looks like it: what is none is refused by whoever reads it.
+ *
+ * @param isAction whether it is a list of what an action is given: whatever else would stop those who read it
+ */
+export function shapeProblem(body: Uint8Array, isAction = false): Result<never> | undefined {
+  let [depth, values, given] = [0, 0, 0]
   let isText = false
   for (let at = 0; at < body.length; at++) {
     const sign = body[at]
@@ -104,30 +106,16 @@ export function shapeProblem(body: Uint8Array): Result<never> | undefined {
       if (++depth > DEEPEST)
         return fail('bad-input', `Lists lie in each other more than ${DEEPEST} deep.`)
     } else if (sign === END_OF_LIST || sign === END_OF_OBJECT) depth--
-    else if (sign === COMMA) values++
+    else if (sign === COMMA) {
+      values++
+      if (depth === 1) given++
+    }
   }
+  if (isAction && (body[0] !== BRACKET || given >= MOST_GIVEN))
+    return fail('bad-input', 'What was sent is no list that an action takes.')
   return values > MOST_VALUES
     ? fail('bad-input', `There are more than ${MOST_VALUES} values in it.`)
     : undefined
-}
-
-/** What an action is given: a list, of no more than any takes. Whatever else would stop those who read it. */
-export function actionProblem(body: Uint8Array): Result<never> | undefined {
-  let [depth, given] = [0, 0]
-  let isText = false
-  for (let at = 0; at < body.length; at++) {
-    const sign = body[at]
-    if (isText) {
-      if (sign === BACKSLASH) at++
-      else if (sign === QUOTE) isText = false
-    } else if (sign === QUOTE) isText = true
-    else if (sign === BRACKET || sign === BRACE) depth++
-    else if (sign === END_OF_LIST || sign === END_OF_OBJECT) depth--
-    else if (sign === COMMA && depth === 1 && ++given >= MOST_GIVEN) break
-  }
-  return body[0] === BRACKET && given < MOST_GIVEN
-    ? undefined
-    : fail('bad-input', 'What was sent is no list that an action takes.')
 }
 
 /** `u0000`, the letter that no text of the database can hold. */

@@ -4,7 +4,6 @@
  */
 import { ValidationError } from 'yup'
 import {
-  compiledFrom,
   definitionById,
   forgetDefinition,
   isLearned,
@@ -29,6 +28,7 @@ import { addOwnPuzzle, ownId } from './ownPuzzles'
 import { transaction, type Queryable } from './pool'
 import { rests } from './rest'
 import { addNewSolves, type NewSolve } from './solves'
+import { compiledFrom } from '../core/puzzle/compile'
 
 const MOST_PUZZLES = 200
 

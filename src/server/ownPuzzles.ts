@@ -1,13 +1,7 @@
 /** Puzzles of a person's own, as the files say that were put on the shelf. */
 import { createHash } from 'node:crypto'
 import { canonicalText } from '../core/canonical'
-import {
-  compiledFrom,
-  forgetDefinition,
-  isLearned,
-  learnDefinitions,
-  learnLater,
-} from '../core/catalog'
+import { forgetDefinition, isLearned, learnDefinitions, learnLater } from '../core/catalog'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { fail, ok, type Problem, type Result } from '../core/result'
@@ -15,6 +9,7 @@ import { noLongerInReach, nowInReach } from './asking'
 import { pool, type Queryable } from './pool'
 import { PROGRAM } from './program'
 import { rests } from './rest'
+import { compiledFrom } from '../core/puzzle/compile'
 
 /** Each is compiled on the server when it is shown, so there is an end to them. */
 const MOST = 200

@@ -3,7 +3,7 @@
  * pieces of each cell of the smaller box move as one. Where all of these lie together a state is one of the smaller
  * puzzle, and a turn of that one is a turn of the real one.
  */
-import { compile, type Puzzle, type Turn } from '../puzzle/compile'
+import { compiledFrom, type Puzzle, type Turn } from '../puzzle/compile'
 import { multiply, type Rotation, type Vector } from '../rotation'
 import type { State } from '../state'
 import { reachOf } from './placements'
@@ -22,7 +22,7 @@ export interface Joined {
 
 const known = new WeakMap<Puzzle, Map<string, Joined | undefined>>()
 
-/** Undefined for other mechanisms, and where the smaller box has another number of layers to join than an odd one. */
+/** Undefined for other mechanisms, and where there is no such smaller box or it joins an even number of layers. */
 export function joinedAs(puzzle: Puzzle, size: Vector): Joined | undefined {
   const sizes = known.get(puzzle) ?? new Map<string, Joined | undefined>()
   known.set(puzzle, sizes)
@@ -36,13 +36,17 @@ function join({ definition, pieces, turns, grips }: Puzzle, size: Vector): Joine
   // A smaller box is not made smaller once more.
   if (mechanism.kind !== 'box' || mechanism.middles || glue.length > 0) return undefined
   const own = mechanism.size
-  if (size.some((n, axis) => n > own[axis] || (n < own[axis] && n % 2 === 0))) return undefined
+  // What is joined lies between two outer layers.
+  if (size.some((n, axis) => n > own[axis] || (n < own[axis] && (n % 2 === 0 || n < 3))))
+    return undefined
   const middles = own.map((n, axis) => n - size[axis] + 1) as unknown as Vector
-  const small = compile({
+  const made = compiledFrom({
     ...definition,
     id: `${definition.id}-as-${size.join('x')}`,
     mechanism: { kind: 'box', size, middles },
   })
+  if (!made.ok) return undefined
+  const small = made.value
   const joinedCell = (cell: Vector) =>
     cell.map((c, axis) => (Math.abs(c) < middles[axis] / 2 && size[axis] % 2 === 1 ? 0 : c)).join()
   const wholes = new Map(small.pieces.map(({ cells: [cell] }, p) => [cell.join(), p]))

@@ -2,7 +2,7 @@
  * The puzzles that are known by an id: those that are shipped (a new one is a file beside the others and
  * a line here), and those of the solver's own, once they are learned.
  */
-import { compile, type Puzzle } from '../puzzle/compile'
+import { compiledFrom, type Puzzle } from '../puzzle/compile'
 import type { PuzzleDefinition } from '../puzzle/definition'
 import { readDefinition } from '../puzzle/readDefinition'
 import { fail, must, ok, type Result } from '../result'
@@ -108,19 +108,6 @@ export const catalog = (): PuzzleDefinition[] =>
   CATALOG_IDS.map((id) => definitionById(id) as PuzzleDefinition)
 
 const compiled = new Map<string, Puzzle>()
-
-/**
- * A definition that has been read, compiled; a mechanism that cannot be built after all is told, so that it
- * can be refused at the door and never takes a page with it.
- */
-export function compiledFrom(definition: PuzzleDefinition): Result<Puzzle> {
-  try {
-    return ok(compile(definition))
-  } catch (error) {
-    const why = error instanceof Error ? error.message : String(error)
-    return fail('unbuildable', `The puzzle ${definition.name} cannot be built: ${why}.`)
-  }
-}
 
 /** A puzzle by its id, compiled once. */
 export function puzzleById(id: string): Result<Puzzle> {

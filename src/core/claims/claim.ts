@@ -16,6 +16,8 @@ import {
   looks,
   maybe,
   oneOf,
+  orNone,
+  two,
   piece,
   pieces,
   place,
@@ -65,7 +67,7 @@ const PLACES = {
   /** The side of the finished puzzle of that name is held there. */
   sideHeld: { side: direction, at: direction },
   /** The whole puzzle is turned so before anything else; no turns: it is held as it was. */
-  holdBy: { turns },
+  holdBy: { turns: orNone(turns) },
   /** After so many turns of layers: what the claims after it speak of. */
   afterTurns: { count },
   /** Where its faces look, another piece beside it shows the same colour. */
@@ -95,7 +97,7 @@ const COUNTS = {
     how: oneOf<How>('home', 'placed', 'faced', 'fitting'),
     side: maybe(direction),
     whose: maybe(oneOf('circle', 'cap')),
-    right: maybe(places),
+    right: maybe(orNone(places)),
     isOwed: maybe(flag),
   },
   /** What these words mean: fitting. */
@@ -113,7 +115,7 @@ const COUNTS = {
   /** So many more than have lines. */
   othersComeHome: { of: places, count },
   /** It looks right and is not: it is turned unseen, or it is another that looks like it. */
-  deceives: { piece, how: oneOf('unseen', 'twin'), as: oneOf('home', 'fitting') },
+  deceives: { piece, how: oneOf('unseen', 'twin'), seems: oneOf('home', 'fitting') },
   /** So many look like it, itself counted. */
   lookAlike: { piece, count },
   /** What has been written is now worked on: seek it, or among these. */
@@ -153,9 +155,9 @@ const ORBITS = {
   firstTurn: { turn },
   /** It is finished after the step. */
   solved: {},
-  /** A search found turns that bring these home together; home they are; with those that were it makes so many. */
+  /** A search found turns that bring these home together; home they are. */
   foundTogether: { pieces, turns: count },
-  homeNow: { pieces, right: count },
+  homeNow: { pieces },
   canComeTogether: { count },
   foundHere: {},
   /** Two turns of one layer, and what they are together; both within the step, or the second in the next. */
@@ -212,7 +214,7 @@ const CAPS = {
 
 const BOXES = {
   /** Two corners that show one colour to a side, stay as they are. */
-  matchingPair: { pieces, colour, at: direction },
+  matchingPair: { pieces: two(pieces), colour, at: direction },
   /** The side on which all else is half done after an odd number of its half turns. */
   workSide: { turn, times: count },
   /** Its twin would show this colour that way in its place, and not that one. */
@@ -227,14 +229,14 @@ const JOINS = {
     as: size,
     of: wholes,
     at: count,
-    pieces,
+    pieces: two(pieces),
     moves: piece,
     from: maybe(place),
     isAcross: maybe(flag),
     isByStrips: maybe(flag),
   },
   /** Two parts lie together in a place of the smaller box. */
-  together: { as: size, pieces, place: maybe(whole) },
+  together: { as: size, pieces: two(pieces), place: maybe(whole) },
   /** So many parts of a piece of the smaller box lie together as they do in that place of it. */
   partsIn: { as: size, whole, place: maybe(whole), count, of: count },
   /** Between these turns a slice stands open. */
@@ -246,7 +248,7 @@ const JOINS = {
   /** There are no others apart. */
   lastTwo: { as: size, of: wholes },
   /** Before the slice turns for the first or the second time, two places both hold such pieces. */
-  equalStrip: { as: size, of: wholes, turn, nth: count, places: wholes, holds: piece },
+  equalStrip: { as: size, of: wholes, turn, nth: count, places: two(wholes), holds: piece },
   stripsEqual: { as: size, of: wholes, turn, first: count, second: count },
   /** So many are not joined yet, or so many parts are missing. */
   pairsLeft: { as: size, of: wholes, count },
@@ -265,7 +267,12 @@ const REMEDIES = {
   /** How many exchanges bring corners and edges of the smaller box home: odd or even. */
   exchangesOf: { as: size, corners: oneOf('odd', 'even'), edges: oneOf('odd', 'even') },
   /** What a remedy does: these turn over or change places, those turn in place; nothing else moves. */
-  remedied: { as: size, how: oneOf('turned', 'exchanged'), of: wholes, beside: wholes },
+  remedied: {
+    as: size,
+    how: oneOf('turned', 'exchanged'),
+    of: orNone(wholes),
+    beside: orNone(wholes),
+  },
   /** No turns that keep all joined finish this, whichever of equal pieces is taken for which; or they do. */
   cannotFinish: { as: size },
   canFinish: { as: size },
@@ -392,16 +399,12 @@ function namesIn(claim: Claim, naming: Field<unknown>['naming']): string[] {
   return values.flat().filter((value) => typeof value === 'string')
 }
 
-/** The same claims with pieces, places or turns under other names. */
-export const renamed = (
-  said: Said,
-  naming: 'piece' | 'place' | 'turn',
-  called: (name: string) => string,
-): Said =>
+/** The same of other pieces; places stay. */
+export const ofPieces = (said: Said, called: (piece: PieceId) => PieceId): Said =>
   said.map((claim) => {
     const changes = Object.entries(fieldsOf(claim.kind)).flatMap(([name, field]) => {
       const value = (claim as Readonly<Record<string, unknown>>)[name]
-      if (field.naming !== naming || value === undefined) return []
+      if (field.naming !== 'piece' || value === undefined) return []
       return [[name, Array.isArray(value) ? value.map(called) : called(value as string)]]
     })
     return { ...claim, ...Object.fromEntries(changes) } as Claim
@@ -420,7 +423,7 @@ export function isSayable(puzzle: Puzzle, claim: Claim): boolean {
     ...(claim.kind === 'sideHeld' ? [faces[claim.side]] : []),
   ]
   if (!asked.every((id) => colours.some((each) => each.id === id))) return false
-  if (!('as' in claim) || claim.kind === 'deceives') return true
+  if (!('as' in claim)) return true
   const joined = joinedAs(puzzle, claim.as)
   return joined !== undefined && hasAll(joined.small, namesIn(claim, 'whole'))
 }

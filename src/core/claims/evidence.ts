@@ -23,6 +23,8 @@ export interface Evidence {
   /** The whole step, by canonical name. */
   readonly turns: readonly { readonly name: string; readonly role: string }[]
   readonly algorithm: readonly string[]
+  /** How often the algorithm is done, and where that count stands among all of the stage. */
+  readonly runs?: { readonly times: number; readonly before: number; readonly total: number }
   /** After so many turns of the step: as it is, and with equal pieces under the names of the homes that they go to. */
   readonly at: (turns: number) => Moment
   readonly readAt: (turns: number) => Moment

@@ -31,9 +31,21 @@ const field = <T>(schema: Schema, naming?: Naming): Field<T> => ({
 })
 
 const names = (of: Schema, naming: Naming): Field<readonly string[]> => ({
-  schema: array().of(of).max(MOST).required(),
+  schema: array().of(of).min(1).max(MOST).required(),
   naming,
   isList: true,
+})
+
+/** The same where there may be none. */
+export const orNone = (given: Field<readonly string[]>): Field<readonly string[]> => ({
+  ...given,
+  schema: (given.schema as ReturnType<typeof array>).min(0),
+})
+
+/** The same of just two. */
+export const two = (given: Field<readonly string[]>): Field<readonly string[]> => ({
+  ...given,
+  schema: (given.schema as ReturnType<typeof array>).length(2),
 })
 
 export const maybe = <T>(given: Field<T>): Optional<T> => ({

@@ -17,7 +17,6 @@ import {
   liesAt,
   noneLost,
   offered,
-  pieceAt,
   seek,
   seekAmong,
   takenOut,

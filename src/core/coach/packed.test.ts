@@ -57,9 +57,9 @@ describe('a packed route', () => {
   it('names no list so often that it grows without end', () => {
     const small = packed(routes[1])
     const long = Array.from({ length: 500 }, () => 'UFR').join(' ')
-    const [stage] = small.stages2.filter(({ steps }) => steps.length > 0)
+    const [stage] = small.stages.filter(({ steps }) => steps.length > 0)
     const many = Array.from({ length: 5000 }, () => ({ ...stage.steps[0], p: 0, q: 0 }))
-    const swollen = { ...small, lists: [long], stages2: [{ ...stage, steps: many }] }
+    const swollen = { ...small, lists: [long], stages: [{ ...stage, steps: many }] }
     expect(unpackedSafely(swollen).ok).toBe(false)
   })
 

@@ -22,6 +22,11 @@ const VERSION = 2
 /** A claim: its kind, and its fields; what is at the end and not there is left out. */
 type Row = readonly unknown[]
 
+/**
+ * Letters for what a step has: its kind, frame and turns; what to look for (w) and the lines of it; the hold, the check,
+ * if not, the note; the nudge (u) and the pointer (v); half way (y); others; meetings; the algorithm; pieces and places
+ * (q); what is extra.
+ */
 interface PackedStep {
   /** Where it is not the stage's with its number. */
   readonly id?: string
@@ -43,7 +48,7 @@ interface PackedStep {
   /** Where these are not those of the lines. */
   readonly p?: number
   readonly q?: number
-  /** What is rare, as it is. */
+  /** As it is: rare. */
   readonly x?: Pick<RouteStep, 'as' | 'reading' | 'workSide' | 'runs' | 'caseIndex'>
 }
 
@@ -59,7 +64,7 @@ export interface PackedRoute extends Omit<Route, 'stages'> {
   readonly packed: typeof VERSION
   /** Lists of names, each once. */
   readonly lists: readonly string[]
-  readonly stages2: readonly PackedStage[]
+  readonly stages: readonly PackedStage[]
 }
 
 /** As it was sent: packed, or as programs sent it that did not pack. */
@@ -191,12 +196,12 @@ export function packed(route: Route): PackedRoute {
       ...(rare.length > 0 ? { x: Object.fromEntries(rare) } : {}),
     }
   }
-  const { stages, ...head } = route
-  const stages2 = stages.map((stage) => ({
+  const { stages: whole, ...head } = route
+  const stages = whole.map((stage) => ({
     ...stage,
     steps: stage.steps.map((each, nth) => step(each, stage.id, nth)),
   }))
-  return { ...head, packed: VERSION, stages2, lists: lists.all }
+  return { ...head, packed: VERSION, stages, lists: lists.all }
 }
 
 const isPacked = (route: StoredRoute): route is PackedRoute => 'packed' in route
@@ -301,12 +306,12 @@ export function unpacked(route: StoredRoute): Route {
   if (!isPacked(route)) return inClaims(route)
   const found = known.get(route)
   if (found) return found
-  const { packed: version, lists, stages2, ...head } = route
+  const { packed: version, lists, stages, ...head } = route
   if (version !== VERSION) throw new Error('another program has written it')
   const unpacking = new Unpacking(lists)
   const made: Route = {
     ...head,
-    stages: stages2.map(({ id, name, aim, done, steps }) => ({
+    stages: stages.map(({ id, name, aim, done, steps }) => ({
       ...{ id, name, aim, done },
       steps: steps.map((step, nth) => unpacking.step(step, id, nth)),
     })),

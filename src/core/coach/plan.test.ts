@@ -18,7 +18,7 @@ import { borrowedAt, owedAt, trailOf } from './standing'
 import { statesAfterStages } from './verify'
 
 /** All that the cards of a route say. */
-function stepsIn(route: Route, scheme: Scheme): string[] {
+function textsOf(route: Route, scheme: Scheme): string[] {
   const trail = trailOf(cube2, route)
   return trail.steps.flatMap((_, nth) => {
     const { others, lines, usesClock, ...words } = sayCard(cube2, scheme, trail, nth)
@@ -199,7 +199,7 @@ describe('the words of a step', () => {
   it('use the colours of the copy', () => {
     const scheme = cube2.definition.colours.map((colour) => ({ ...colour, name: `x${colour.id}` }))
     for (const school of OWN)
-      stepsIn(must(plan(cube2, school, states[1], { scheme })), scheme).forEach((text) =>
+      textsOf(must(plan(cube2, school, states[1], { scheme })), scheme).forEach((text) =>
         expect(text).not.toMatch(/(?<!x)\b(white|yellow|orange|blue|green)\b/),
       )
   })

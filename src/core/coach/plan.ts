@@ -1,5 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
-import { renamed } from '../claims/claim'
+import { ofPieces } from '../claims/claim'
 import { isReached } from '../universal/account'
 import { anchorsOf } from '../analysis/anchors'
 import { canBlock, holdOf } from '../analysis/placements'
@@ -467,7 +467,7 @@ function withRealPieces(puzzle: Puzzle, naming: Naming, step: RouteStep): RouteS
       )
     ].id
   // Of a smaller box it is told by the names that its pieces have there.
-  const told = step.as ? step : withSaid(step, (said) => renamed(said, 'piece', own))
+  const told = step.as ? step : withSaid(step, (said) => ofPieces(said, own))
   return {
     ...told,
     pieces: told.pieces.map(own),

@@ -62,7 +62,7 @@ export function sayCard(
     lines: lines.map(({ says }) => spoken(says, held)),
     hold: spoken(step.hold, held),
     check: spoken(step.check, frameAt(step.turns.length)),
-    ifNot: spoken(step.ifNot, held),
+    ifNot: spoken(step.ifNot ?? [{ kind: 'otherwise', what: 'goBack' }], held),
     note: spoken([...(step.note ?? []), ...meetingClaims(step, 'within')], held),
     joins: spoken(meetingClaims(step, 'next'), held),
     halfway: halfway ? spoken(halfway.says, frameAt(halfway.after)) : [],

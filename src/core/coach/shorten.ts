@@ -203,14 +203,13 @@ function foundStep(
 ): RouteStep {
   const arriving = kept.filter((p) => !looksHome(puzzle, p, before[p]))
   const ids = (pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
-  const right = kept.filter((p) => looksHome(puzzle, p, after[p]))
   const found = { kind: 'foundTogether', pieces: ids(arriving), turns: turns.length } as const
   return asClaims({
     id: step.id,
     kind: 'found',
     lookFor: [found],
     hold: step.hold,
-    check: [{ kind: 'homeNow', pieces: ids(arriving), right: right.length }],
+    check: [{ kind: 'homeNow', pieces: ids(arriving) }],
     hints: {
       nudge: [{ kind: 'canComeTogether', count: arriving.length }],
       pointer: [{ kind: 'rightTogether', pieces: ids(arriving) }],

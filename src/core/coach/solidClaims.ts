@@ -20,7 +20,6 @@ import {
   liesAt,
   noneLost,
   offered,
-  pieceAt,
   seek,
   seekAmong,
   shows,

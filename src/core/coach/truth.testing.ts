@@ -223,6 +223,7 @@ class Card {
       held: turnsDone,
       turns: card.turns,
       algorithm: card.algorithm,
+      runs: card.runs,
       at: (turns: number) => this.at(turns),
       readAt: (turns: number) => this.readAt(turns),
       glowing: card.pieces,

@@ -65,6 +65,6 @@ export function deceptions(
     kind: 'deceives',
     piece: puzzle.pieces[p].id,
     how: unseen[p].length > 1 ? 'unseen' : 'twin',
-    as: must === 'faced' ? 'fitting' : 'home',
+    seems: must === 'faced' ? 'fitting' : 'home',
   }))
 }

@@ -16,6 +16,7 @@ import { unreachedGrip } from './frameReached'
 import { kindsOf } from './kinds'
 import { inSlab, isWhole, type Grip, type OuterFace, type Part } from './mechanism'
 import { mechanismOf } from './mechanisms'
+import { fail, ok, type Result } from '../result'
 
 export interface Piece {
   /** The name of its home place, by face letters: 'UFR'. */
@@ -115,6 +116,19 @@ export function compile(definition: PuzzleDefinition): Puzzle {
       pieces.forEach((_, piece) => (flags[look[24 * piece + hold]] = 1))
       return flags
     }),
+  }
+}
+
+/**
+ * A definition that has been read, compiled; a mechanism that cannot be built after all is told, so that it
+ * can be refused at the door and never takes a page with it.
+ */
+export function compiledFrom(definition: PuzzleDefinition): Result<Puzzle> {
+  try {
+    return ok(compile(definition))
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error)
+    return fail('unbuildable', `The puzzle ${definition.name} cannot be built: ${why}.`)
   }
 }
 

@@ -158,11 +158,7 @@ export function StepCard({
       {strength >= 3 && (
         <details className="mt-1 text-sm">
           <summary className="cursor-pointer text-soft">Looks different?</summary>
-          <p>
-            {words.ifNot.length > 0
-              ? said(words.ifNot)
-              : 'Go back turn by turn, the last one first, until it matches.'}
-          </p>
+          <p>{said(words.ifNot)}</p>
         </details>
       )}
       {strength < 3 && (

@@ -57,10 +57,12 @@ export const OF_COUNTS: Judges<CountsKind> = {
   comeHome: ({ of, count }, evidence) => comeHome(of, evidence) === count,
   othersComeHome: ({ of, count }, evidence) =>
     count > 0 && comeHome(of, evidence) - evidence.lines.length === count,
-  deceives({ piece, how, as }, { puzzle, now, base }) {
+  deceives({ piece, how, seems }, { puzzle, now, base }) {
     const p = indexOf(puzzle, piece)
     const looksRight =
-      as === 'home' ? isHome(puzzle, now, p) : isFitting(puzzle, now, p, sideOpposite(puzzle, base))
+      seems === 'home'
+        ? isHome(puzzle, now, p)
+        : isFitting(puzzle, now, p, sideOpposite(puzzle, base))
     return looksRight && (how === 'twin' || lookAlikesOf(puzzle).unseen[p].length > 1)
   },
   lookAlike: ({ piece, count }, { puzzle }) => alikeOf(puzzle, indexOf(puzzle, piece)) === count,

@@ -180,7 +180,8 @@ export const OF_JOINS: Judges<JoinsKind> = {
 }
 
 /** What a piece shows, whichever of its equals it is. */
-const lookKey = ({ pieces }: Puzzle, p: number): string =>
+/** Equal for pieces that look alike. */
+export const lookKey = ({ pieces }: Puzzle, p: number): string =>
   `${pieces[p].kind} ${pieces[p].faces
     .map(({ colour }) => colour)
     .sort()

@@ -32,7 +32,7 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
     )
   },
   triggerRuns({ piece, times, isInSlot }, evidence) {
-    const { puzzle, now, end, algorithm } = evidence
+    const { puzzle, end, algorithm } = evidence
     const p = indexOf(puzzle, piece)
     const slot = placeFilled(puzzle, end, p)
     const before = beforeRuns(evidence)
@@ -41,7 +41,6 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
       isHome(puzzle, { ...before, state: repeat(puzzle, before.state, algorithm, n) }, p),
     )
     return (
-      now !== undefined &&
       isThere === (isInSlot === true) &&
       works.includes(times) &&
       works.every((n) => n % 2 === (isInSlot ? 0 : 1))
@@ -95,9 +94,9 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
     positions(evidence, of, side, evidence.readAt(evidence.turns.length)).some(
       ({ length }) => length === 1,
     ),
-  staysAt: ({ piece, place }, { puzzle, end }) => {
+  staysAt: ({ piece, place, times }, { puzzle, end, runs }) => {
     const home = placeFilled(puzzle, end, indexOf(puzzle, piece))
-    return home !== undefined && puzzle.pieces[home].id === place
+    return home !== undefined && puzzle.pieces[home].id === place && runs?.times === times
   },
   twistedAt: ({ piece, place }, { puzzle, end, now, glowing }) => {
     if (!glowing.includes(piece)) return false
@@ -108,7 +107,7 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
       ? home === placeFilled(puzzle, now, p)
       : puzzle.pieces[home].id === place
   },
-  runs({ from, to, total, wholeAt }, { puzzle, algorithm, turns, base, end }) {
+  runs({ from, to, total, wholeAt }, { puzzle, algorithm, runs, base, end }) {
     const last = turnSide(puzzle, end.frame, sideOpposite(puzzle, base) ?? opposite(base))
     const inLast = piecesShowing(puzzle, last)
     const others = puzzle.pieces.flatMap((_, p) => (inLast.includes(p) ? [] : [p]))
@@ -117,10 +116,11 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
       return others.every((p) => state[p] === IDENTITY)
     }
     const between = Array.from({ length: wholeAt - to }, (_, i) => to + i)
-    const made = turns.filter(({ role }) => role === 'do').length
     return (
-      Math.ceil(made / algorithm.length) === to - from + 1 &&
-      to <= total &&
+      runs !== undefined &&
+      from === runs.before + 1 &&
+      to === runs.before + runs.times &&
+      total === runs.total &&
       isWhole(wholeAt) &&
       !between.some(isWhole)
     )

@@ -1,7 +1,7 @@
 /** Boxes that turn by half turns: what stays, what is half done, what a twin would show. */
 import { times as timesWords } from '../../phrases'
 import type { BoxesKind } from '../../claims/claim'
-import { directionOfName, directionOfVector } from '../../puzzle/directions'
+import { directionOfName, DIRECTIONS } from '../../puzzle/directions'
 import type { Sayers } from '../lexicon'
 import { line } from '../span'
 import { colourName, labelSpan, looksWords } from './names'
@@ -13,7 +13,9 @@ export const BOXES: Sayers<BoxesKind> = {
   },
   workSide({ turn, times }, { puzzle }) {
     const { grip } = puzzle.turnByName.get(turn) ?? { grip: 0 }
-    const side = directionOfVector(puzzle.grips[grip].axis)?.adjective ?? 'work'
+    const { axis } = puzzle.grips[grip]
+    const along = DIRECTIONS.find(({ vector }) => vector.every((c, i) => c === axis[i]))
+    const side = along?.adjective ?? 'work'
     const told = `The ${side} side turns ${timesWords(times)} in all`
     return times % 2 === 0
       ? line`${told}, so it ends where it began.`

@@ -3,7 +3,7 @@ import type { CapsKind } from '../../claims/claim'
 import { capital, plural } from '../../phrases'
 import type { Sayers } from '../lexicon'
 import { capitalised, line, turnSpan, textSpan, type Span } from '../span'
-import { colourName, nthTurnSpans } from './names'
+import { nthTurnSpans, sideSaid } from './names'
 
 /** What a block is called, by the number of its pieces but for the centre. */
 const BLOCKS: Readonly<Record<number, string>> = {
@@ -31,7 +31,7 @@ export const CAPS: Sayers<CapsKind> = {
   commutator: ({ first, second }) =>
     line`Built as ${row(first)}, ${turnSpan(second)}, then both undone.`,
   circle({ side, isLocked }, speaker) {
-    const name = capital(colourName(speaker.puzzle.definition.faces[side], speaker))
+    const name = capital(sideSaid(side, speaker))
     return isLocked
       ? line`${name} is locked: its turns take its circle along.`
       : line`${name} is free: it turns past its circle.`

@@ -6,7 +6,7 @@ import { directionOfName } from '../../puzzle/directions'
 import { turnSide } from '../../analysis/sides'
 import type { Sayers, Speaker } from '../lexicon'
 import { capitalised, line, listedSpans, textSpan, type Span } from '../span'
-import { colourName, countOf, groupNoun, labelSpan, pieceSpan, pointSpan } from './names'
+import { countOf, groupNoun, labelSpan, pieceSpan, pointSpan, sideSaid } from './names'
 
 export const COUNTS: Sayers<CountsKind> = {
   homeCount: (claim, speaker) => homeCount(claim, speaker),
@@ -31,8 +31,8 @@ export const COUNTS: Sayers<CountsKind> = {
   },
   othersComeHome: ({ count }) =>
     line`${capital(plural(count, 'other'))} ${count > 1 ? 'come' : 'comes'} home too.`,
-  deceives({ piece, how, as }, speaker) {
-    const looks = as === 'home' ? 'looks right' : 'would fit'
+  deceives({ piece, how, seems }, speaker) {
+    const looks = seems === 'home' ? 'looks right' : 'would fit'
     const why =
       how === 'unseen'
         ? "it's turned where you can't see it"
@@ -114,7 +114,7 @@ function homeCount(claim: Of<'homeCount'>, speaker: Speaker): Span[] {
 function countWords({ of, count, how, side, whose }: Of<'homeCount'>, speaker: Speaker): string {
   const { puzzle, frame, register } = speaker
   const noun = groupNoun(speaker, of)
-  const owner = side && whose ? ` of the ${sideColour(side, speaker)} ${whose}` : ''
+  const owner = side && whose ? ` of the ${sideSaid(side, speaker)} ${whose}` : ''
   const total = of.length
   if (register === 'brief' && how !== 'faced') {
     const what = { home: 'home', placed: 'placed', fitting: 'turned right' }[how]
@@ -128,7 +128,7 @@ function countWords({ of, count, how, side, whose }: Of<'homeCount'>, speaker: S
         : `${count === 0 ? 'none' : inWords(count)} of the ${inWords(total)} ${noun}${owner}`
   if (how === 'faced' && side !== undefined) {
     const at = turnSide(puzzle, frame, directionOfName(side))
-    return `${sideColour(side, speaker)} looks ${at.toward} on ${which}`
+    return `${sideSaid(side, speaker)} looks ${at.toward} on ${which}`
   }
   const isOne = count < 2
   const what = {
@@ -141,6 +141,3 @@ function countWords({ of, count, how, side, whose }: Of<'homeCount'>, speaker: S
     return `the ${baseKind(puzzle.pieces[indexOf(puzzle, of[0])].kind)} is not ${what}`
   return `${which} ${isOne || (total === 1 && count === 1) ? 'is' : 'are'} ${what}`
 }
-
-const sideColour = (side: Of<'sideHeld'>['side'], speaker: Speaker): string =>
-  colourName(speaker.puzzle.definition.faces[side], speaker)

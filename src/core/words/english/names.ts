@@ -4,7 +4,7 @@ import { coloursAlone, who, type Look } from '../../analysis/who'
 import { indexOf, smallOf, type PieceId } from '../../claims/claim'
 import { baseKind, capital, inWords, kindPlural, listed, shortKind } from '../../phrases'
 import { colourIn } from '../../puzzle/colours'
-import { directionOfName } from '../../puzzle/directions'
+import { directionOfName, type FaceName } from '../../puzzle/directions'
 import type { Vector } from '../../rotation'
 import { groupOf } from '../../universal/groups'
 import { workOf } from '../../universal/orbitsAtWork'
@@ -89,3 +89,9 @@ export function nthTurnSpans({ turns }: Speaker, at: number): Span[] {
 /** 'two edges', 'one edge' */
 export const countOf = (n: number, kind: string): string =>
   `${inWords(n)} ${n === 1 ? kind : kindPlural(kind)}`
+
+/** A side by its colour, or by where it is when finished. */
+export function sideSaid(side: FaceName, { puzzle, scheme }: Speaker): string {
+  const colour = puzzle.definition.faces[side]
+  return scheme.find(({ id }) => id === colour)?.name ?? directionOfName(side).adjective
+}

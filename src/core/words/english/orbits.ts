@@ -30,9 +30,9 @@ export const ORBITS: Sayers<OrbitsKind> = {
     const it = pieces.length === 1 ? 'it' : pieces.length === 2 ? 'both' : 'them all'
     return line`${capitalised(names)}: ${plural(turns, 'turn')} bring ${it} home.`
   },
-  homeNow({ pieces, right }, speaker) {
+  homeNow({ pieces }, speaker) {
     const names = listedSpans(pieces.map((piece) => pieceSpan(piece, speaker)))
-    return line`${capitalised(names)} ${pieces.length === 1 ? 'is' : 'are'} home; with those from before that makes ${right}.`
+    return line`${capitalised(names)} ${pieces.length === 1 ? 'is' : 'are'} home.`
   },
   canComeTogether: ({ count }) => line`${capital(plural(count, 'piece'))} can come home together.`,
   foundHere: () => line`Found by search, for this position only. The rest can wait.`,

@@ -23,6 +23,7 @@ import {
   pieceSpan,
   placeSpan,
   pointSpan,
+  sideSaid,
 } from './names'
 
 type Goes = Of<'goesTo'> | Of<'turnsThere'>
@@ -118,8 +119,7 @@ const FACES: Readonly<Record<Direction['name'], string>> = {
 function heldSpan(claim: Of<'pieceAt'> | Of<'sideHeld'>, speaker: Speaker): TextSpan {
   const { puzzle, scheme } = speaker
   if (claim.kind === 'sideHeld') {
-    const { name } = colourIn(scheme, puzzle.definition.faces[claim.side])
-    return textSpan(`${name} ${FACES[claim.at]}`)
+    return textSpan(`${sideSaid(claim.side, speaker)} ${FACES[claim.at]}`)
   }
   const piece = indexOf(puzzle, claim.piece)
   const point = claim.place === undefined ? OUTSIDE : pointSpan(claim.place, speaker).text

@@ -6,7 +6,7 @@ import { directionOfName, type Direction } from '../../puzzle/directions'
 import { indexOf } from '../../claims/claim'
 import type { Sayers, Speaker } from '../lexicon'
 import { capitalised, line, turnSpan } from '../span'
-import { colourName, groupNoun, pieceSpan, placeSpan, pointSpan } from './names'
+import { colourName, groupNoun, pieceSpan, placeSpan, pointSpan, sideSaid } from './names'
 
 /** 'top', of the layer of a side as it is held; on solids the last one. */
 const layerOf = (side: Direction['name'], { puzzle, frame }: Speaker): string =>
@@ -25,7 +25,7 @@ const OTHERWISE: Readonly<Record<Of<'otherwise'>['what'], string>> = {
 export const TRIGGERS: Sayers<TriggersKind> = {
   beginWith: ({ piece }, speaker) => line`Begin with ${pieceSpan(piece, speaker)}.`,
   noLayerYet: ({ side }, speaker) =>
-    line`The ${colourName(speaker.puzzle.definition.faces[side], speaker)} face is of one colour, but its sides don't match: no layer yet.`,
+    line`The ${sideSaid(side, speaker)} face is of one colour, but its sides don't match: no layer yet.`,
   triggerRuns({ times, isInSlot }, { register }) {
     if (register === 'brief') return []
     return isInSlot
@@ -43,7 +43,7 @@ export const TRIGGERS: Sayers<TriggersKind> = {
   placedCounts: ({ counts }) =>
     line`Placed as it stands, and after each quarter turn on: ${counts.join(', ')}.`,
   meansPlaced: ({ side }, speaker) =>
-    line`Placed: but for ${colourName(speaker.puzzle.definition.faces[side], speaker)} it has the colours of its neighbour in the other layer, however turned.`,
+    line`Placed: but for ${sideSaid(side, speaker)} it has the colours of its neighbour in the other layer, however turned.`,
   allPlacedSomewhere: ({ of, side }, speaker) =>
     line`Turn the ${layerOf(side, speaker)} layer until all ${inWords(of.length)} ${groupNoun(speaker, of)} are placed.`,
   onePlaced: ({ of, side, piece }, speaker) =>
