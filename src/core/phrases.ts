@@ -57,7 +57,7 @@ export function placeWords(sides: readonly Direction[]): string {
     .join(' ')
 }
 
-export function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
+function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
   return colourIn(scheme, puzzle.definition.faces[side.name]).name
 }
 

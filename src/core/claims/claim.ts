@@ -3,6 +3,7 @@
  * on the engine (`isTrue`) and put into words (`core/words`) in one place each. Pieces and places are ids; a place is
  * called after the piece whose home it is, in the hold of the moment that the claim speaks of.
  */
+import { PATTERNS, type Pattern } from '../analysis/caseRead'
 import { joinedAs } from '../analysis/joined'
 import type { Puzzle } from '../puzzle/compile'
 import type { Vector } from '../rotation'
@@ -11,6 +12,7 @@ import {
   count,
   counts,
   direction,
+  directions,
   flag,
   kinds,
   looks,
@@ -315,9 +317,6 @@ const TRIGGERS = {
   twistsLeft: { of: places, count },
   /** Everything is home before the last turn of the last run. */
   endsEarly: {},
-  /** Which case it is, of how many. */
-  caseIs: { nth: count, of: count },
-  seekCase: { of: places, cases: count },
   /** All fits, if need be after a turn of one layer. */
   doneButForTurn: {},
   /** What to do where it does not come out. */
@@ -326,8 +325,39 @@ const TRIGGERS = {
   },
 } as const
 
+const CASES = {
+  /** Which case it is, of how many. */
+  caseIs: { nth: count, of: count },
+  seekCase: { of: places, cases: count },
+  /** How the layer of a side shows it: so many right, and what the others are like, the same from every hold. */
+  caseLooks: { of: places, side: direction, count, how: oneOf<Pattern>(...PATTERNS) },
+  /** Where it looks at these places, each by the direction with the same number. */
+  looksToward: { side: direction, places, toward: directions },
+  /** So many sides on which the layer shows one colour, and which these are as it is held. */
+  barCount: { side: direction, count },
+  barsAt: { side: direction, sides: directions },
+  meansBar: {},
+  /** In which of the other holds about that side's axis the sequence does the same. */
+  worksHeld: {
+    side: direction,
+    so: oneOf('faced', 'home'),
+    holds: oneOf('any', 'half', 'never', 'some'),
+  },
+  /** That case differs in so many places, from the side from which it does least; at one the colour looks there, here so. */
+  mistakenFor: {
+    nth: count,
+    algorithm: turns,
+    of: places,
+    side: direction,
+    count,
+    place,
+    here: direction,
+    there: direction,
+  },
+} as const
+
 const TEXT = {
-  /** A finished sentence: of what was stored before there were claims, and of what has none yet. */
+  /** A finished sentence, of what was stored before there were claims. */
   text: { text },
 } as const
 
@@ -341,6 +371,7 @@ export const CLAIMS = {
   ...JOINS,
   ...REMEDIES,
   ...TRIGGERS,
+  ...CASES,
   ...TEXT,
 }
 
@@ -372,15 +403,12 @@ export type BoxesKind = keyof typeof BOXES
 export type JoinsKind = keyof typeof JOINS
 export type RemediesKind = keyof typeof REMEDIES
 export type TriggersKind = keyof typeof TRIGGERS
+export type CasesKind = keyof typeof CASES
 
 /** What is said in one place of a card: claims in their order, true at one moment. */
 export type Said = readonly Claim[]
 
 export const NOTHING_SAID: Said = []
-
-/** A finished sentence as it is, or claims as they are. */
-export const asSaid = (said: string | Said): Said =>
-  typeof said !== 'string' ? said : said === '' ? NOTHING_SAID : [{ kind: 'text', text: said }]
 
 /** The index of a piece or of a place, -1 where the puzzle has none of that name. */
 export const indexOf = ({ pieces: all }: Pick<Puzzle, 'pieces'>, id: PieceId): number =>

@@ -70,6 +70,7 @@ export const turn = field<string>(string().max(12), 'turn')
 export const turns = names(string().max(12).required(), 'turn')
 export const colour = field<string>(string().max(40), 'colour')
 export const direction = field<Direction['name']>(side())
+export const directions = field<readonly Direction['name'][]>(array().of(side().required()).max(6))
 export const count = field<number>(number().integer().min(0).max(MOST))
 export const counts = field<readonly number[]>(
   array().of(number().integer().min(0).max(MOST).required()).max(24),

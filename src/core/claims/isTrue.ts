@@ -3,6 +3,7 @@ import type { Claim, ClaimKind, Of } from './claim'
 import type { Evidence } from './evidence'
 import { OF_BOXES } from './judges/boxes'
 import { OF_CAPS } from './judges/caps'
+import { OF_CASES } from './judges/cases'
 import { OF_COUNTS } from './judges/counts'
 import { OF_JOINS } from './judges/joins'
 import type { Judges } from './judges/judge'
@@ -22,6 +23,7 @@ const JUDGES: Judges<ClaimKind> = {
   ...OF_JOINS,
   ...OF_REMEDIES,
   ...OF_TRIGGERS,
+  ...OF_CASES,
   // What a finished sentence says is read back elsewhere.
   text: () => true,
 }

@@ -126,6 +126,8 @@ export type Aim =
       readonly kind: 'case'
       readonly caseIndex: number
       readonly caseCount: number
+      /** The sequences of all cases, in their order. */
+      readonly algorithms: readonly string[]
       readonly reading: 'directions' | 'bars'
       readonly algorithm: readonly string[]
     }

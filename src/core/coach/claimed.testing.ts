@@ -1,5 +1,6 @@
 /** What cards claim, for tests. */
 import { fieldsOf, type Claim, type ClaimKind, type Of } from '../claims/claim'
+import { PATTERNS } from '../analysis/caseRead'
 import { lookKey } from '../claims/judges/joins'
 import { joinedAs } from '../analysis/joined'
 import type { Look } from '../analysis/who'
@@ -93,11 +94,18 @@ const FREE = new Set([
   'equalStrip.nth',
   'offeredApart.turns',
   'lifts.hasBlock',
+  'mistakenFor.nth',
+  'worksHeld.side',
+  'mistakenFor.of',
+  'caseLooks.of',
+  'looksToward.places',
   'text.text',
 ])
 
 /** What can be said instead of what. */
 const WAYS: readonly (readonly string[])[] = [
+  PATTERNS,
+  ['any', 'half', 'never', 'some'],
   ['home', 'turned', 'on'],
   ['beside', 'across'],
   ['apart', 'along', 'clear'],

@@ -1,10 +1,9 @@
 /** What is claimed of steps on boxes whose sides have colours: first pieces, layers, counting, twisting, cases. */
 import { directionOfLetter, turnDirection, type Direction } from '../puzzle/directions'
-import { IDENTITY, INVERSE, multiply, rotationAbout } from '../rotation'
+import { IDENTITY, INVERSE, multiply } from '../rotation'
 import type { Condition } from '../schools/school'
-import { looksHome, placeOf, rotateState, start, type State } from '../state'
+import { looksHome, placeOf, start, type State } from '../state'
 import type { Aim } from './aim'
-import { bars, directions, type Reading } from './reading'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import {
   endOf,
@@ -24,8 +23,8 @@ import {
 } from './pieceClaims'
 import type { StepClaims } from './route'
 import {
+  alignedCheck,
   alignInSolid,
-  caseInSolid,
   countClaims,
   countInSolid,
   insertInSolid,
@@ -37,9 +36,9 @@ import {
   twistInSolid,
 } from './solidClaims'
 import { hasColouredSides } from '../analysis/sides'
-import { asSaid, type Claim, type Said } from '../claims/claim'
+import type { Claim, Said } from '../claims/claim'
 import { looksOf, markBeside, markClaim } from '../analysis/who'
-import { colourOf, inWords, listed, sideAt, sidesShown } from '../phrases'
+import { sideAt, sidesShown } from '../phrases'
 import { after, held, type PlannedStep } from './workpiece'
 
 export interface CubeScene extends PieceScene {
@@ -230,7 +229,7 @@ export function placedClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'count'
   const { puzzle, base } = scene
   const last = sideOf('last', base)
   const told = countClaims(scene, aim, piecesOfSide(puzzle, last))
-  return { ...told, note: [{ kind: 'meansPlaced', side: last.name }, ...asSaid(told.note ?? [])] }
+  return { ...told, note: [{ kind: 'meansPlaced', side: last.name }, ...(told.note ?? [])] }
 }
 
 export function twistClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'twist' }>): StepClaims {
@@ -296,88 +295,9 @@ export function alignClaims(scene: CubeScene): StepClaims {
   const pieces = piecesOfSide(puzzle, sideOf('last', base))
   return {
     lookFor: [{ kind: 'turnMissing' }],
-    check: [homeCount(scene, pieces, { must: 'home', layer: 'last' }, endOf(scene))],
+    check: alignedCheck(scene, pieces),
     ifNot: otherwise('keepTurning'),
     hints: { nudge: [seekAmong(puzzle, pieces, 'right')], pointer: [{ kind: 'turnMissing' }] },
     pieces: ids(puzzle, pieces),
   }
-}
-
-export function caseClaims(scene: CubeScene, aim: Extract<Aim, { kind: 'case' }>): StepClaims {
-  if (!hasColouredSides(scene.puzzle)) return caseInSolid(scene, aim)
-  const { puzzle, scheme, stage, base } = scene
-  const lastColour = colourOf(puzzle, scheme, sideOf('last', base))
-  const [opened, prepared] = readingsOf(scene, aim)
-  const isDirections = aim.reading === 'directions'
-  const what = (detail: string) => `${isDirections ? `${lastColour} ` : ''}${detail}`
-  const prepare = scene.step.turns.filter(({ role }) => role === 'prepare')
-  const detail =
-    opened.detail === prepared.detail || prepare.length === 0
-      ? `Then ${what(opened.detail)}`
-      : `Then ${what(opened.detail)}; after ${listed(prepare.map(({ turn }) => turn.name))} ${what(prepared.detail)}`
-  return {
-    lookFor: isDirections
-      ? `where the ${lastColour} looks on the four of the ${held(stage).last.adjective} layer: ${opened.summary}.`
-      : `bars, two equal side colours side by side in one layer: ${opened.summary}.`,
-    hold: [...holdClaims(scene), ...asSaid(`${detail}.`)],
-    check: isDirections
-      ? `the whole ${held(stage).last.adjective} face is ${lastColour}.`
-      : 'all sides match, if need be after a turn of one layer.',
-    hints: {
-      nudge: isDirections
-        ? `Look at the directions of ${lastColour}: one of ${inWords(aim.caseCount)} cases.`
-        : `Count the bars of each layer: one of ${inWords(aim.caseCount)} cases.`,
-      pointer: `It is case ${aim.caseIndex + 1}: ${opened.summary}.`,
-    },
-    note: [
-      { kind: 'caseIs', nth: aim.caseIndex + 1, of: aim.caseCount },
-      ...asSaid(otherHoldsWords(scene, aim)),
-    ],
-    algorithm: aim.algorithm,
-    pieces: ids(puzzle, piecesOfSide(puzzle, sideOf('last', base))),
-    caseIndex: aim.caseIndex,
-  }
-}
-
-/** What comes of it if the puzzle is held a quarter, half or three quarters round, by doing it. */
-function otherHoldsWords(scene: CubeScene, { algorithm }: Extract<Aim, { kind: 'case' }>): string {
-  const { puzzle, stage, base, step } = scene
-  const { last } = held(stage)
-  const turns = step.turns.map(({ turn }) => turn)
-  const leading = turns.slice(0, turns.length - algorithm.length)
-  const ready = after(puzzle, step.before, step.frame, leading)
-  const ends = puzzle.turns.filter(
-    ({ grip, whole }) => !whole && puzzle.grips[grip].name === last.letter,
-  )
-  const works = [90, 180, 270].filter((degrees) => {
-    const round = rotationAbout(last.vector, degrees)
-    const turned = rotateState(ready.state, round)
-    const done = after(puzzle, turned, multiply(round, ready.frame), turns.slice(leading.length))
-    return [[], ...ends.map((turn) => [turn])].some((end) => {
-      const { state } = after(puzzle, done.state, done.frame, end)
-      return frameMeeting(puzzle, stage.goal, base, state) !== undefined
-    })
-  })
-  if (works.length === 0) return 'Held a quarter turn wrong, the algorithm fails.'
-  if (works.length === 3) return 'It works whichever of the four sides is in front.'
-  return works.includes(180)
-    ? 'Held half round it works too; held a quarter turn wrong it fails.'
-    : 'Held otherwise it may fail.'
-}
-
-/** As the case shows once its hold is taken, and just before the algorithm. */
-function readingsOf(scene: CubeScene, aim: Extract<Aim, { kind: 'case' }>): [Reading, Reading] {
-  const { puzzle, stage, base, step } = scene
-  const leading = step.turns.slice(0, step.turns.length - aim.algorithm.length)
-  const ready = after(
-    puzzle,
-    step.before,
-    step.frame,
-    leading.map(({ turn }) => turn),
-  )
-  const read = (state: State) =>
-    aim.reading === 'directions'
-      ? directions(puzzle, state, sideOf('last', base), held(stage).last)
-      : bars(puzzle, state, held(stage).last)
-  return [read(scene.state), read(ready.state)]
 }

@@ -6,10 +6,10 @@ import type { Stage } from '../schools/school'
 import { halfwayOf } from './halfway'
 import { swapClaims } from './boxClaims'
 import { blockClaims } from './blockClaims'
+import { caseClaims } from './caseClaims'
 import { commutatorClaims, ownerOf } from './commutatorClaims'
 import {
   alignClaims,
-  caseClaims,
   placedClaims,
   holdClaims,
   insertClaims,
@@ -20,7 +20,7 @@ import {
 } from './cubeClaims'
 import { joinClaims, remedyClaims } from './joinClaims'
 import { bringClaims, evenClaims, knownClaims, seriesClaims, spinClaims } from './pieceClaims'
-import { asClaims, type RouteStep, type StepClaims } from './route'
+import { withoutEcho, type RouteStep, type StepClaims } from './route'
 import { hasColouredSides } from '../analysis/sides'
 import { sideName } from '../analysis/who'
 import { after, type PlannedStep } from './workpiece'
@@ -66,7 +66,7 @@ export function explainStep(given: StepToExplain): RouteStep {
   }
   const words = wordsFor(scene)
   const lit = (words.pieces ?? []).map((name) => puzzle.pieces.findIndex((p) => p.id === name))
-  return asClaims({
+  return withoutEcho({
     id,
     kind: step.aim.kind,
     hold: holdClaims(scene),

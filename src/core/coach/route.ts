@@ -1,6 +1,6 @@
 /** A route home: plain JSON, in words and turns. The bench draws it and computes nothing. */
 import type { OrbitPlan } from '../universal/orbitPlan'
-import { asSaid, NOTHING_SAID, type Said } from '../claims/claim'
+import { NOTHING_SAID, type Said } from '../claims/claim'
 import type { TurnRole } from './workpiece'
 
 export interface RouteTurn {
@@ -79,19 +79,11 @@ export interface RouteStep {
   readonly caseIndex?: number
 }
 
-/** What is said on a card. */
-type Texts = Pick<RouteStep, 'lookFor' | 'hold' | 'check' | 'ifNot' | 'note'>
-
-/** A step as those who tell it give it: finished sentences stand where there are no claims yet. */
-export type StepDraft = Omit<RouteStep, keyof Texts | 'hints'> & {
-  readonly [Field in keyof Texts]: Texts[Field] | string
-} & { readonly hints: { readonly [Hint in keyof Hints]: Said | string } }
-
 /** What is claimed of a planned step; the rest of its card is read off the plan. */
-export type StepClaims = Pick<StepDraft, 'lookFor' | 'check' | 'hints'> &
+export type StepClaims = Pick<RouteStep, 'lookFor' | 'check' | 'hints'> &
   Partial<
     Pick<
-      StepDraft,
+      RouteStep,
       | 'ifNot'
       | 'note'
       | 'hold'
@@ -138,27 +130,14 @@ export const withSaid = (step: RouteStep, change: (said: Said) => Said): RouteSt
   others: step.others.map((other) => ({ ...other, says: change(other.says) })),
 })
 
-/** The same with all that is said as claims. */
-export function asClaims({ ifNot, note, ...draft }: StepDraft): RouteStep {
-  return {
-    ...draft,
-    lookFor: asSaid(draft.lookFor),
-    hold: asSaid(draft.hold),
-    check: asSaid(draft.check),
-    ...(ifNot ? { ifNot: asSaid(ifNot) } : {}),
-    ...(note ? { note: asSaid(note) } : {}),
-    hints: { nudge: asSaid(draft.hints.nudge), pointer: pointerOf(draft) },
-  }
-}
-
-/** Nothing where it is what the card begins with. */
-function pointerOf({ hints, lookFor, lines = [] }: StepDraft): Said {
-  const said = asSaid(hints.pointer)
-  const [first] = lines
-  const own = JSON.stringify(said)
-  return [first?.says, asSaid(lookFor).slice(0, 1)].some((each) => JSON.stringify(each) === own)
-    ? NOTHING_SAID
-    : said
+/** A hint says nothing that the card begins with. */
+export function withoutEcho(step: RouteStep): RouteStep {
+  const { hints, lookFor, lines = [] } = step
+  const own = JSON.stringify(hints.pointer)
+  const isEcho = [lines.at(0)?.says, lookFor.slice(0, 1)].some(
+    (each) => JSON.stringify(each) === own,
+  )
+  return isEcho ? { ...step, hints: { ...hints, pointer: NOTHING_SAID } } : step
 }
 
 export interface RouteStage {
@@ -202,6 +181,11 @@ interface Sentences {
   readonly sentence?: string
 }
 
+const asSaid = (said: unknown): Said => {
+  if (typeof said !== 'string') return said as Said
+  return said === '' ? NOTHING_SAID : [{ kind: 'text', text: said }]
+}
+
 const linesInClaims = <T extends { readonly says: Said }>(told: T): T => {
   const { sentence, ...rest } = told as T & Sentences
   return sentence === undefined ? told : ({ ...rest, says: asSaid(sentence) } as unknown as T)
@@ -212,7 +196,7 @@ export function inClaims(route: Route): Route {
   const isOld = stepsOf(route).some(({ check }) => typeof check === 'string')
   if (!isOld) return route
   const step = (each: RouteStep): RouteStep => ({
-    ...asClaims(each),
+    ...withSaid(each, asSaid),
     ...(each.lines ? { lines: each.lines.map(linesInClaims) } : {}),
     ...(each.halfway ? { halfway: linesInClaims(each.halfway) } : {}),
     others: each.others.map(linesInClaims),

@@ -17,7 +17,7 @@ import { effectOfTurn } from '../universal/effects'
 import { Sums } from '../universal/sumNumbers'
 import { withMeetings } from './meetings'
 import { replayed } from './plan'
-import { asClaims, stepsOf, type Route, type RouteStage, type RouteStep } from './route'
+import { withoutEcho, stepsOf, type Route, type RouteStage, type RouteStep } from './route'
 import { owedAt, trailOf } from './standing'
 import { planUniversally } from './universal'
 
@@ -204,7 +204,7 @@ function foundStep(
   const arriving = kept.filter((p) => !looksHome(puzzle, p, before[p]))
   const ids = (pieces: readonly number[]) => pieces.map((p) => puzzle.pieces[p].id)
   const found = { kind: 'foundTogether', pieces: ids(arriving), turns: turns.length } as const
-  return asClaims({
+  return withoutEcho({
     id: step.id,
     kind: 'found',
     lookFor: [found],

@@ -11,7 +11,7 @@ import { shortestHome } from '../universal/shortestHome'
 import { rotateState, writeState, type State } from '../state'
 import { pieceFor, relativeTo } from './goal'
 import { leavesOpen } from './naming'
-import { asClaims, type Route, type RouteStage } from './route'
+import { withoutEcho, type Route, type RouteStage } from './route'
 
 /** Shortest ways that are compared from each choice of the piece that stays still. */
 const WAYS_LIMIT = 12
@@ -37,7 +37,7 @@ export function planShortest(
   )
   const [{ id, name, aim }] = school.stages
   const quarters = countQuarters(turns)
-  const step = asClaims({
+  const step = withoutEcho({
     id: `${id}.1`,
     kind: 'optimal',
     lookFor: [{ kind: 'least', turns: turns.length, quarters }],

@@ -5,7 +5,7 @@ import { lookClassesOf } from '../analysis/lookAlikes'
 import { sideOpposite } from '../analysis/sides'
 import { looksOf } from '../analysis/who'
 import type { Claim, Of, Said } from '../claims/claim'
-import { placeOf } from '../state'
+import { isSolved, placeOf } from '../state'
 import type { Aim } from './aim'
 import { piecesOfSide } from './goal'
 import {
@@ -186,12 +186,18 @@ const placeIn = (scene: PieceScene, piece: number): { readonly place?: string } 
   return claim.kind === 'pieceAt' && claim.place !== undefined ? { place: claim.place } : {}
 }
 
+/** A sequence may leave all of it turned: where everything is home, that is what is said. */
+export const alignedCheck = (scene: PieceScene, pieces: readonly number[]): Said =>
+  isSolved(scene.puzzle, scene.end)
+    ? [{ kind: 'solved' }]
+    : [homeCount(scene, pieces, { must: 'home', layer: 'last' }, endOf(scene))]
+
 export function alignInSolid(scene: PieceScene): StepClaims {
   const pieces = lastPieces(scene)
   return {
     lookFor: [{ kind: 'turnMissing' }],
     hold: holdByMarks(scene),
-    check: [homeCount(scene, pieces, { must: 'home', layer: 'last' }, endOf(scene))],
+    check: alignedCheck(scene, pieces),
     ifNot: otherwise('keepTurning'),
     hints: {
       nudge: [seekAmong(scene.puzzle, pieces, 'right')],

@@ -15,7 +15,7 @@ import { baseKind } from '../phrases'
 import { goRound } from './goRound'
 import { halfwayOf } from './halfway'
 import { pieceAt, THIRDS } from './pieceClaims'
-import { asClaims, type RouteLine, type RouteStep, type RouteTurn, type StepDraft } from './route'
+import { withoutEcho, type RouteLine, type RouteStep, type RouteTurn } from './route'
 import { homeFilled, markClaim, marksIn, marksOf, who, type Mark } from '../analysis/who'
 import { NOTHING_SAID, type Claim, type Said } from '../claims/claim'
 import { lies, movedBetween } from '../claims/evidence'
@@ -51,18 +51,18 @@ export function explain(
     frame: scene.frame,
   }
   if (step.kind === 'cycle')
-    return asClaims({ ...common, ...cycleClaims(scene, step, after, holdTurns, isFirst) })
+    return withoutEcho({ ...common, ...cycleClaims(scene, step, after, holdTurns, isFirst) })
   const turns = [...holdTurns, ...step.turns.map(({ name }): RouteTurn => ({ name, role: 'do' }))]
-  if (step.kind === 'small') return asClaims({ ...common, ...smallClaims(scene, step), turns })
+  if (step.kind === 'small') return withoutEcho({ ...common, ...smallClaims(scene, step), turns })
   if (step.kind === 'shape')
-    return asClaims({
+    return withoutEcho({
       ...common,
       ...(scene.puzzle.definition.glue.length > 0 ? BLOCK_STEP : shapeStep(scene, after)),
       turns,
       algorithm: [],
       places: [],
     })
-  return asClaims({ ...common, ...sumsStep(scene, after), turns })
+  return withoutEcho({ ...common, ...sumsStep(scene, after), turns })
 }
 
 function holdWords({ puzzle, scheme, state, frame }: Scene, held: readonly Turn[]): Said {
@@ -201,7 +201,7 @@ function isFilledRight(scene: Scene, place: number): boolean {
 function smallClaims(
   scene: Scene,
   step: Extract<UniversalStep, { kind: 'small' }>,
-): Omit<StepDraft, 'id' | 'kind' | 'hold' | 'others' | 'frame' | 'turns'> {
+): Omit<RouteStep, 'id' | 'kind' | 'hold' | 'others' | 'frame' | 'turns'> {
   const { puzzle } = scene
   const groups = step.orbits.map((o) => groupOf(puzzle, o))
   const places = groups.flatMap((group) => group.places)

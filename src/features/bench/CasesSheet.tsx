@@ -7,7 +7,9 @@ import { writeNames } from '@/core/notation/write'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import { readState } from '@/core/state'
-import { capital } from '@/core/phrases'
+import type { Said } from '@/core/claims/claim'
+import { say } from '@/core/words/say'
+import { textOf } from '@/core/words/span'
 import { classes } from '@/ui/classes'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 import { Sheet } from '@/ui/Sheet'
@@ -41,6 +43,11 @@ export function CasesSheet({
       .gallery(request, stageId)
       .then((result) => (result.ok ? setCases(result.value) : setTrouble(result.problem.sentence)))
   }, [request, stageId])
+  const words = (said: Said, { frame, algorithm }: GalleryCase) => {
+    const { scheme } = request
+    const speaker = { puzzle, scheme, frame, register: 'full', turns: algorithm } as const
+    return textOf(say(said, speaker), dialect)
+  }
   return (
     <Sheet
       open
@@ -66,17 +73,15 @@ export function CasesSheet({
               state={must(readState(puzzle, each.state))}
               scheme={request.scheme}
               marks={marks}
-              label={`Case ${each.index + 1}: ${each.summary}; ${each.detail}`}
+              label={`Case ${each.index + 1}: ${words([...each.looks, ...each.hold], each)}`}
               className="mb-2 w-full"
             />
             <p className="text-sm">
-              <span className="font-bold">{each.index + 1}</span> {capital(each.summary)}.
+              <span className="font-bold">{each.index + 1}</span> {words(each.looks, each)}
             </p>
             <p className="turns my-1">{writeNames(each.algorithm, dialect)}</p>
             <p className="text-xs text-soft">
-              {each.share[0]} of {each.share[1]} states.
-              {each.confusion &&
-                ` Most like case ${each.confusion.index + 1}: the sticker at the ${each.confusion.place} decides. Here it looks ${each.confusion.here}, there ${each.confusion.there}.`}
+              {each.share[0]} of {each.share[1]} states. {words(each.mistaken, each)}
             </p>
           </li>
         ))}

@@ -138,8 +138,6 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
     return left.length === count
   },
   endsEarly: ({}, { puzzle, at, turns }) => isSolved(puzzle, at(turns.length).state),
-  caseIs: ({ nth, of }) => nth >= 1 && nth <= of,
-  seekCase: ({ of }) => of.length > 0,
   doneButForTurn: ({}, { puzzle, end: { state } }) =>
     isSolved(puzzle, state) ||
     puzzle.turns.some((turn) => !turn.whole && isSolved(puzzle, made(puzzle, state, turn))),

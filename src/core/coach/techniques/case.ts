@@ -24,6 +24,7 @@ export function doCase(
       kind: 'case',
       caseIndex: found.index - 1,
       caseCount: cases.length,
+      algorithms: cases.map(({ turns }) => turns),
       reading: stage.technique.reading,
       algorithm: algorithm.turns.map(({ name }) => name),
     },

@@ -4,6 +4,7 @@ import type { Lexicon, Sayers, Speaker } from '../lexicon'
 import { textSpan, type Span } from '../span'
 import { BOXES } from './boxes'
 import { CAPS } from './caps'
+import { CASES } from './cases'
 import { COUNTS } from './counts'
 import { JOINS } from './joins'
 import { ORBITS } from './orbits'
@@ -20,6 +21,7 @@ const SAYERS: Sayers<ClaimKind> = {
   ...JOINS,
   ...REMEDIES,
   ...TRIGGERS,
+  ...CASES,
   text: ({ text }, speaker) => turnsIn(text, speaker),
 }
 

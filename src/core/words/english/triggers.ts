@@ -1,7 +1,7 @@
 /** First pieces, triggers, counting, twisting, cases. */
 import { hasColouredSides, turnSide } from '../../analysis/sides'
 import type { Of, TriggersKind } from '../../claims/claim'
-import { baseKind, capital, inWords, plural, times as timesWords } from '../../phrases'
+import { baseKind, capital, inWords, times as timesWords } from '../../phrases'
 import { directionOfName, type Direction } from '../../puzzle/directions'
 import { indexOf } from '../../claims/claim'
 import type { Sayers, Speaker } from '../lexicon'
@@ -9,7 +9,7 @@ import { capitalised, line, turnSpan } from '../span'
 import { colourName, groupNoun, pieceSpan, placeSpan, pointSpan, sideSaid } from './names'
 
 /** 'top', of the layer of a side as it is held; on solids the last one. */
-const layerOf = (side: Direction['name'], { puzzle, frame }: Speaker): string =>
+export const layerOf = (side: Direction['name'], { puzzle, frame }: Speaker): string =>
   hasColouredSides(puzzle) ? turnSide(puzzle, frame, directionOfName(side)).adjective : 'last'
 
 const OTHERWISE: Readonly<Record<Of<'otherwise'>['what'], string>> = {
@@ -74,9 +74,6 @@ export const TRIGGERS: Sayers<TriggersKind> = {
       : line`${capital(inWords(count))} still to twist after this.`,
   endsEarly: () =>
     line`All is home one turn early: what is left out would only turn the whole puzzle.`,
-  caseIs: ({ nth, of }) => line`It is case ${nth} of ${of}.`,
-  seekCase: ({ of, cases }, speaker) =>
-    line`Look how the ${inWords(of.length)} ${groupNoun(speaker, of)} lie: one of ${plural(cases, 'case')}.`,
   doneButForTurn: () => line`All fits, if need be after a turn of one layer.`,
   otherwise: ({ what }) => line`${OTHERWISE[what]}`,
 }
