@@ -57,10 +57,6 @@ export function placeWords(sides: readonly Direction[]): string {
     .join(' ')
 }
 
-function colourOf(puzzle: Puzzle, scheme: Scheme, side: Direction): string {
-  return colourIn(scheme, puzzle.definition.faces[side.name]).name
-}
-
 /** 'white up, green to the front': each face of a placement that looks along an axis. */
 export function facingWords(
   puzzle: Puzzle,
