@@ -54,6 +54,23 @@ test('a sequence that was heard is mended, kept, found again and played', async 
   expect(download.suggestedFilename()).toBe('algorithms.json')
 })
 
+test('the sequence of a card is given a name, and the card calls it so', async ({ page }) => {
+  await toBench(page, "R U F' R2 U' F R2 U F2", 'Face first')
+  const card = page.getByRole('region', { name: 'Step card' })
+  const step = page.getByRole('button', { name: /^Step/ })
+  const isCase = card.getByText(/^Case \d of 7\. Not case \d/)
+  for (let count = 0; count < 8 && !(await isCase.isVisible()); count++) await step.click()
+  await expect(isCase).toBeVisible()
+  const bench = page.url()
+  await card.locator('summary').first().click()
+  await card.getByRole('link', { name: 'Give its sequence a name' }).click()
+  await page.getByLabel('Name').fill('Pier swing')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('heading', { name: 'One of yours' })).toBeVisible()
+  await page.goto(bench)
+  await expect(card.getByText('Pier swing', { exact: true })).toBeVisible()
+})
+
 test('found by touching: refused with the reason, then answered with the fewest turns', async ({
   page,
 }) => {

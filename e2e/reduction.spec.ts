@@ -63,7 +63,6 @@ test('a bipyramid over four layers is reduced, every centre to its own place, to
   await page.reload()
   await expect(card).toBeVisible()
   expect(await card.innerText()).toBe(look)
-  await stepsUntilHome(page, 60)
 })
 
 test('a 4x4x5 goes through its bars, a slice open and a re-grip warned of, and through parity', async ({

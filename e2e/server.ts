@@ -54,7 +54,8 @@ export class TestServer {
       stdio: ['ignore', log, log],
       env: serverEnv(),
     })
-    for (let tries = 0; tries < 120; tries++) {
+    // Beside the other tests, on two cores, a first start can take minutes.
+    for (let tries = 0; tries < 400; tries++) {
       const answer = await fetch(`${this.address}/solvers`).catch(() => undefined)
       if (answer?.ok) return
       if (this.child.exitCode !== null) break

@@ -337,11 +337,11 @@ const CASES = {
   barCount: { side: direction, count },
   barsAt: { side: direction, sides: directions },
   meansBar: {},
-  /** In which of the other holds about that side's axis the sequence does the same. */
+  /** The sequence does the same from any side about that side's axis, or half round. */
   worksHeld: {
     side: direction,
     so: oneOf('faced', 'home'),
-    holds: oneOf('any', 'half', 'never', 'some'),
+    holds: oneOf('any', 'half'),
   },
   /** That case differs in so many places, from the side from which it does least; at one the colour looks there, here so. */
   mistakenFor: {

@@ -42,7 +42,7 @@ export function caseClaims(scene: CubeScene, aim: CaseAim): StepClaims {
     note: [
       which,
       ...(isDirections ? mistakenFor(puzzle, scene, side, aim) : [{ kind: 'meansBar' } as const]),
-      worksHeld(scene, aim, side),
+      ...worksHeld(scene, aim, side),
     ],
     algorithm: aim.algorithm,
     pieces: ids(puzzle, of),
@@ -156,8 +156,8 @@ export const stateOfCase = (puzzle: Puzzle, frame: number, algorithm: string): S
     rotateState(start(puzzle), frame),
   )
 
-/** Whether the sequence does its work from the other three holds too. */
-function worksHeld(scene: CubeScene, aim: CaseAim, side: Direction): Of<'worksHeld'> {
+/** Where the sequence does its work from other holds too. */
+function worksHeld(scene: CubeScene, aim: CaseAim, side: Direction): Of<'worksHeld'>[] {
   const { puzzle, stage, base, step } = scene
   const { last } = held(stage)
   const turns = step.turns.map(({ turn }) => turn)
@@ -175,17 +175,8 @@ function worksHeld(scene: CubeScene, aim: CaseAim, side: Direction): Of<'worksHe
       return frameMeeting(puzzle, stage.goal, base, state) !== undefined
     })
   })
-  return {
-    kind: 'worksHeld',
-    side: side.name,
-    so: aim.reading === 'directions' ? 'faced' : 'home',
-    holds:
-      works.length === 3
-        ? 'any'
-        : works.includes(180)
-          ? 'half'
-          : works.length === 0
-            ? 'never'
-            : 'some',
-  }
+  if (!works.includes(180)) return []
+  const so = aim.reading === 'directions' ? 'faced' : 'home'
+  const holds = works.length === 3 ? 'any' : 'half'
+  return [{ kind: 'worksHeld', side: side.name, so, holds }]
 }

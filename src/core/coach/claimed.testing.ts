@@ -96,6 +96,8 @@ const FREE = new Set([
   'lifts.hasBlock',
   'mistakenFor.nth',
   'worksHeld.side',
+  'barCount.side',
+  'barsAt.side',
   'mistakenFor.of',
   'caseLooks.of',
   'looksToward.places',
@@ -105,7 +107,7 @@ const FREE = new Set([
 /** What can be said instead of what. */
 const WAYS: readonly (readonly string[])[] = [
   PATTERNS,
-  ['any', 'half', 'never', 'some'],
+  ['any', 'half'],
   ['home', 'turned', 'on'],
   ['beside', 'across'],
   ['apart', 'along', 'clear'],

@@ -24,13 +24,15 @@ export const mirrored = (
  * Mirrored left to right, where the puzzle is its own image in some such mirror: between right and left as a
  * box has it, or between two axes as a tetrahedron has it, whose mirrors stand upright on an edge.
  */
-export function mirrorImage(puzzle: Puzzle, turns: readonly Turn[]): Turn[] | undefined {
-  for (const reflect of [acrossAxis(0), exchanging(0, 1), exchanging(0, 2), exchanging(1, 2)]) {
+export const mirrorImage = (puzzle: Puzzle, turns: readonly Turn[]): Turn[] | undefined =>
+  mirrorImages(puzzle, turns)[0]
+
+/** All of them: where a puzzle is held in few ways the images in different mirrors are not the same in any hold. */
+export const mirrorImages = (puzzle: Puzzle, turns: readonly Turn[]): Turn[][] =>
+  [acrossAxis(0), exchanging(0, 1), exchanging(0, 2), exchanging(1, 2)].flatMap((reflect) => {
     const image = mirroredBy(puzzle, turns, reflect)
-    if (image) return image
-  }
-  return undefined
-}
+    return image ? [image] : []
+  })
 
 type Reflection = (v: Vector) => Vector
 

@@ -5,10 +5,12 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { toast } from 'sonner'
 import { puzzleById } from '@/core/catalog'
+import { calledWords, Names, type Named } from '@/core/algorithms/called'
 import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
 import { turnCountOf, turnsMade } from '@/core/coach/bench'
 import { registerAt } from '@/core/coach/register'
+import type { RouteStep } from '@/core/coach/route'
 import { lookForSpans, sayCard, sentenceOf } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
 import {
@@ -71,15 +73,26 @@ const HELP = [
   { strength: 3, name: 'the turns' },
 ] as const
 
+const NOTHING_NAMED: readonly Named[] = []
+
+/** What the sequence of a card is called, in words. */
+function calledIn(names: Names, { algorithm }: RouteStep): string | undefined {
+  const called = names.of(algorithm)
+  return called && calledWords(called)
+}
+
 export function Bench({
   given,
   settings,
   sequence = '',
+  named = NOTHING_NAMED,
 }: {
   given: BenchGiven
   settings: Settings
   /** To be tried here, canonical. */
   sequence?: string
+  /** The sequences to which whoever solves has given names. */
+  named?: readonly Named[]
 }) {
   const router = useRouter()
   const puzzle = must(puzzleById(given.puzzleId))
@@ -99,6 +112,7 @@ export function Bench({
   const card = trail?.steps[step]
   const [chosen, setChosen] = useState<Register>()
   const register = chosen ?? (trail && card ? registerAt(trail, step, settings.cards) : 'full')
+  const names = useMemo(() => new Names(puzzle, named), [puzzle, named])
   const words = useMemo(
     () =>
       trail && trail.steps[step] ? sayCard(puzzle, given.scheme, trail, step, register) : undefined,
@@ -392,6 +406,7 @@ export function Bench({
               states={statesOfStep(trail, step)}
               step={card}
               words={words}
+              called={calledIn(names, card)}
               register={register}
               number={bench.stepsBefore + step + 1}
               count={bench.stepsBefore + trail.steps.length}

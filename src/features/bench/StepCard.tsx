@@ -46,6 +46,7 @@ export function StepCard({
   states,
   step,
   words,
+  called,
   register,
   number,
   count,
@@ -65,6 +66,8 @@ export function StepCard({
   states: CardStates
   step: RouteStep
   words: CardWords
+  /** What its sequence is called by whoever solves, where it has a name. */
+  called?: string
   register: Register
   number: number
   count: number
@@ -127,8 +130,10 @@ export function StepCard({
                   dialect={dialect}
                   puzzle={puzzle}
                 />
+                {called !== undefined && <p className="text-sm text-soft">{called}</p>}
                 <Legend
                   {...{ puzzle, puzzleId, step, hand, dialect }}
+                  canBeNamed={called === undefined}
                   usesClock={words.usesClock}
                   joins={said(words.joins)}
                   next={step.turns[done]?.name}
@@ -270,6 +275,7 @@ function Legend({
   dialect,
   usesClock,
   joins,
+  canBeNamed,
 }: {
   puzzle: Puzzle
   puzzleId: string
@@ -280,6 +286,8 @@ function Legend({
   usesClock: boolean
   /** What the last turns are together with the next step's. */
   joins: string
+  /** Whether its sequence has no name yet. */
+  canBeNamed: boolean
 }) {
   const turn = next === undefined ? undefined : puzzle.turnByName.get(next)
   // Where turns are words there are no letters to be explained.
@@ -311,6 +319,14 @@ function Legend({
           href={sequenceAt(puzzleId, sequenceOfStep(step))}
         >
           What these turns do by themselves
+        </Link>
+      )}
+      {canBeNamed && step.algorithm.length > 2 && (
+        <Link
+          className="ml-3 underline decoration-line"
+          href={sequenceAt(puzzleId, step.algorithm.join(' '))}
+        >
+          Give its sequence a name
         </Link>
       )}
     </details>

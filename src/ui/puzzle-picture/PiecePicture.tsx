@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { Rotation } from '@/core/rotation'
@@ -17,7 +18,7 @@ function fuller(near: readonly FlatFacet[], far: readonly FlatFacet[] | undefine
 }
 
 /** One piece as it lies in some placement, large, from those corners that see a face of it. */
-export function PiecePicture({
+export const PiecePicture = memo(function PiecePicture({
   puzzle,
   piece,
   rotation,
@@ -76,4 +77,4 @@ export function PiecePicture({
       })}
     </svg>
   )
-}
+})

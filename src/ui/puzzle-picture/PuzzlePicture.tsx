@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { State } from '@/core/state'
@@ -7,7 +8,7 @@ import { EDGE, STEP, VIEW_BOX } from './look'
 import { project } from './project'
 
 /** The pair of windows drawn flat, for lists, cases and print. */
-export function PuzzlePicture({
+export const PuzzlePicture = memo(function PuzzlePicture({
   puzzle,
   state,
   scheme,
@@ -58,4 +59,4 @@ export function PuzzlePicture({
       ))}
     </svg>
   )
-}
+})

@@ -49,7 +49,7 @@ export function project(
   const pose = poseOf(puzzle.definition)
   const cut = cutWidth(puzzle)
   const drawn: { facet: FlatFacet; distance: number }[] = []
-  const seen = alone === undefined ? seenFacets(puzzle, state) : puzzle.pieces.map(bareFacets)
+  const seen = alone === undefined ? seenFacets(puzzle, state) : undefined
   puzzle.pieces.forEach((piece, p) => {
     if (alone !== undefined && p !== alone) return
     const move = (v: Vector): Vector =>
@@ -66,7 +66,7 @@ export function project(
       else {
         const { colour } = drawnFaces(piece)[face]
         const { shade, mark } = colourIn(scheme, colour)
-        const { radius: room, middle: roomiest } = roomIn(corners, normal)
+        const { room, roomiest, inner } = laidOut(polygon, cut, move)
         const across = unit(
           cross(
             Math.abs(normal[1]) < 0.9 * Math.sqrt(dot(normal, normal)) ? [0, 1, 0] : [0, 0, -1],
@@ -82,7 +82,7 @@ export function project(
         const sticker: FlatSticker = {
           shade,
           mark,
-          outline: stickerOutline(corners, normal, cut).map(toFlat),
+          outline: inner.map(toFlat),
           middle: flatMiddle,
           axes: [axis(across), axis(scale(upward, -1))],
         }
@@ -90,10 +90,30 @@ export function project(
       }
     }
     drawnFaces(piece).forEach(({ polygon }, f) => draw(polygon, f))
-    for (const facet of seen[p]) draw(facet)
+    for (const facet of seen ? seen[p] : bareFacets(piece)) draw(facet)
   })
   return drawn.sort((a, b) => b.distance - a.distance).map(({ facet }) => facet)
 }
+
+/** The room for a mark on a face and the outline of its sticker: worked out once, then moved along with the piece. */
+function laidOut(polygon: readonly Vector[], cut: number, move: (v: Vector) => Vector) {
+  let known = LAID_OUT.get(polygon)
+  if (!known) {
+    const normal = areaVector(polygon)
+    known = { ...roomIn(polygon, normal), sticker: stickerOutline(polygon, normal, cut) }
+    LAID_OUT.set(polygon, known)
+  }
+  return {
+    room: known.radius,
+    roomiest: move(known.middle),
+    inner: known.sticker.map(move),
+  }
+}
+
+const LAID_OUT = new WeakMap<
+  readonly Vector[],
+  ReturnType<typeof roomIn> & { readonly sticker: readonly Vector[] }
+>()
 
 /** Where the eye is, in the picture's axes, and where it sees a point of them. */
 function flatView(puzzle: Puzzle, name: WindowName) {

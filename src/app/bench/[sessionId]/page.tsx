@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { Bench } from '@/features/bench/Bench'
 import { settingsFor } from '@/core/settings'
+import { ownAlgorithms } from '@/server/algorithms'
 import { findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { standingBench } from '@/server/damage'
@@ -27,10 +28,11 @@ export default async function BenchPage({
   const session = await findSession(profileId, sessionId)
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
-  const [stood, settings, end] = await Promise.all([
+  const [stood, settings, end, kept] = await Promise.all([
     standingBench(copy, session, all !== undefined),
     readSettings(profileId),
     session.status === 'open' ? undefined : benchEnd(profileId, sessionId),
+    ownAlgorithms(profileId, copy.puzzleId),
   ])
   if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const { school, variant, startState, scramble } = session
@@ -52,6 +54,7 @@ export default async function BenchPage({
           end,
         }}
         settings={settingsFor(settings, copy.puzzleId)}
+        named={kept.flatMap(({ name, turns }) => (name === '' ? [] : [{ name, turns }]))}
         sequence={[sequence].flat()[0].slice(0, 4000)}
       />
     </WithOwnPuzzles>

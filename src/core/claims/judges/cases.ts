@@ -35,12 +35,7 @@ export const OF_CASES: Judges<CasesKind> = {
   meansBar: () => true,
   worksHeld({ side, so, holds }, evidence) {
     const works = [90, 180, 270].filter((degrees) => isDone(evidence, { side, so }, degrees))
-    return {
-      any: works.length === 3,
-      half: works.includes(180) && works.length < 3,
-      never: works.length === 0,
-      some: works.length > 0 && works.length < 3 && !works.includes(180),
-    }[holds]
+    return works.includes(180) && (works.length === 3) === (holds === 'any')
   },
   mistakenFor({ algorithm, of, side, count, place, here, there }, { puzzle, now }) {
     const own = looksOf(puzzle, now, side, of)

@@ -21,12 +21,10 @@ const OTHERS: Readonly<Record<Of<'caseLooks'>['how'], string>> = {
 const HOLDS: Readonly<Record<Of<'worksHeld'>['holds'], string>> = {
   any: 'It works whichever side is in front.',
   half: 'Held half round it works too; a quarter turn wrong it fails.',
-  never: 'Held a quarter turn wrong, it fails.',
-  some: 'Held otherwise it may fail.',
 }
 
 export const CASES: Sayers<CasesKind> = {
-  caseIs: ({ nth, of }) => line`It is case ${nth} of ${of}.`,
+  caseIs: ({ nth, of }) => line`Case ${nth} of ${of}.`,
   seekCase: ({ of, cases }, speaker) =>
     line`Look how the ${inWords(of.length)} ${groupNoun(speaker, of)} lie: one of ${plural(cases, 'case')}.`,
   caseLooks({ side, count, how }, speaker) {
@@ -66,6 +64,6 @@ export const CASES: Sayers<CasesKind> = {
   mistakenFor({ nth, side, place, there }, speaker) {
     if (speaker.register === 'brief') return []
     const what = hasColouredSides(speaker.puzzle) ? `${sideSaid(side, speaker)} looks` : 'it looks'
-    return line`Easily taken for case ${nth}: there ${what} ${directionOfName(there).toward} at ${pointSpan(place, speaker)}.`
+    return line`Not case ${nth}: there ${what} ${directionOfName(there).toward} at ${pointSpan(place, speaker)}.`
   },
 }
