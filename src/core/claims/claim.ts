@@ -7,6 +7,7 @@ import { PATTERNS, type Pattern } from '../analysis/caseRead'
 import { joinedAs } from '../analysis/joined'
 import type { Puzzle } from '../puzzle/compile'
 import type { Vector } from '../rotation'
+import type { Read } from '../typed'
 import {
   colour,
   count,
@@ -31,7 +32,6 @@ import {
   whole,
   wholes,
   type Field,
-  type Optional,
   type PieceId,
 } from './fields'
 
@@ -376,21 +376,10 @@ export const CLAIMS = {
 }
 
 type Fields = Readonly<Record<string, Field<unknown>>>
-type TypeOf<F> = F extends Field<infer T> ? T : never
-type Flat<T> = { readonly [K in keyof T]: T[K] }
-type Given<F> = {
-  readonly [K in keyof F as F[K] extends Optional<unknown> ? never : K]: TypeOf<F[K]>
-}
-type Left<F> = {
-  readonly [K in keyof F as F[K] extends Optional<unknown> ? K : never]?: TypeOf<F[K]>
-}
-
 export type ClaimKind = keyof typeof CLAIMS
 
 type ClaimsOf = {
-  readonly [Kind in ClaimKind]: Flat<
-    { readonly kind: Kind } & Given<(typeof CLAIMS)[Kind]> & Left<(typeof CLAIMS)[Kind]>
-  >
+  readonly [Kind in ClaimKind]: { readonly kind: Kind } & Read<(typeof CLAIMS)[Kind]>
 }
 
 export type Claim = ClaimsOf[ClaimKind]

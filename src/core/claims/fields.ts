@@ -3,6 +3,7 @@ import { array, mixed, number, object, string, type Schema } from 'yup'
 import type { Look } from '../analysis/who'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import type { Vector } from '../rotation'
+import type { Left, Typed } from '../typed'
 
 export type PieceId = string
 
@@ -12,17 +13,11 @@ export type PieceId = string
  */
 export type Naming = 'piece' | 'place' | 'whole' | 'turn' | 'colour'
 
-export interface Field<T> {
+export interface Field<T> extends Typed<T> {
   readonly schema: Schema
   readonly naming?: Naming
   /** Whether it holds several names. */
   readonly isList?: boolean
-  /** Never there: it carries the type. */
-  readonly type?: T
-}
-
-export interface Optional<T> extends Field<T> {
-  readonly isOptional: true
 }
 
 const field = <T>(schema: Schema, naming?: Naming): Field<T> => ({
@@ -48,7 +43,7 @@ export const two = (given: Field<readonly string[]>): Field<readonly string[]> =
   schema: (given.schema as ReturnType<typeof array>).length(2),
 })
 
-export const maybe = <T>(given: Field<T>): Optional<T> => ({
+export const maybe = <T>(given: Field<T>): Field<T> & Left<T> => ({
   ...given,
   schema: given.schema.optional(),
   isOptional: true,

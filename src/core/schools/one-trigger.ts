@@ -1,4 +1,5 @@
-import type { School, Stage, Trigger } from './school'
+import type { School, Stage } from './school'
+import type { Trigger } from './techniques'
 
 /** First layer on top: the slot is top right front, the piece waits below it. */
 const fromBelow: Trigger = { turns: "R' D' R D", slot: 'UFR', spot: 'DFR' }

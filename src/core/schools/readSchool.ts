@@ -12,43 +12,16 @@ import {
 } from 'yup'
 import { plain } from '../plain'
 import { fail, ok, type Result } from '../result'
-import type { School, Technique } from './school'
+import type { School } from './school'
+import { FILE_TECHNIQUES, maybe, selection, techniqueSchema, unknownField } from './techniques'
 import { SCHOOLS, writtenSchool } from './written'
-
-/** What a file may be written in: techniques that need no words of their own for one puzzle. */
-export type FileTechnique = Extract<
-  Technique,
-  {
-    kind:
-      | 'gather'
-      | 'spin'
-      | 'insert'
-      | 'series'
-      | 'swap'
-      | 'join'
-      | 'commutator'
-      | 'blocks'
-      | 'as'
-      | 'remedy'
-      | 'reshape'
-      | 'small'
-      | 'known'
-      | 'twist'
-      | 'rest'
-  }
->['kind']
 
 /** Written schools that a smaller box may be done by: those that do none themselves. */
 const PLAYED = SCHOOLS.filter(({ stages }) =>
   stages.every(({ technique }) => technique.kind !== 'as'),
 ).map(({ id }) => id)
 
-const unknownField = '${path} has a field that is not known: ${unknown}'
 const text = (most: number) => string().min(1).max(most)
-const turns = () => text(200).required()
-
-const LAYERS = ['base', 'last', 'middle'] as const
-const COLUMNS = ['corner', 'side', 'axis'] as const
 const MUSTS = [
   'home',
   'placed',
@@ -60,123 +33,28 @@ const MUSTS = [
   'solvable',
 ] as const
 
-/** Layers of a smaller box. */
-const sizes = () => array().of(number().integer().min(1).max(7).required()).length(3)
-
-const caps = () => mixed().oneOf([1, 2, 3, 4, 5, 'last'])
-
-const selectionOf = (as: AnySchema, cap: AnySchema = caps()): AnySchema =>
-  lazy(() =>
-    object({
-      as,
-      half: number().integer().min(0).max(1),
-      kinds: array().of(text(40).required()).min(1).max(12),
-      layers: array()
-        .of(
-          mixed()
-            .oneOf([...LAYERS])
-            .required(),
-        )
-        .min(1)
-        .max(3),
-      box: number().integer().min(0).max(3),
-      columns: array()
-        .of(
-          mixed()
-            .oneOf([...COLUMNS])
-            .required(),
-        )
-        .min(1)
-        .max(3),
-      circle: number().integer().min(1).max(6),
-      cap,
-      but: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
-    }).noUnknown(unknownField),
-  ) as unknown as AnySchema
-
-const selection = selectionOf(sizes())
-/** Of pieces of a smaller box. */
-const joinedSelection = selectionOf(sizes().required())
-/** Of the pieces of one cap. */
-const capSelection = selectionOf(sizes(), caps().required())
-
 const condition = object({
   layer: mixed().oneOf(['base', 'last']).default('base'),
   must: mixed()
     .oneOf([...MUSTS])
     .required(),
-  select: selection,
+  select: maybe(selection).schema,
   spare: number().integer().min(1).max(12),
 }).noUnknown(unknownField)
 
-const kind = string().required()
-const sequences = () => array().of(turns()).min(1).max(20)
-
-const techniques: Record<FileTechnique, AnySchema> = {
-  gather: object({
-    kind,
-    must: mixed().oneOf(['home', 'faced']).required(),
-    select: selection,
-  }).noUnknown(unknownField),
-  spin: object({
-    kind,
-    select: selection,
-    layers: array().of(text(4).required()).min(1).max(12).required(),
-  }).noUnknown(unknownField),
-  insert: object({
-    kind,
-    select: selection,
-    sequences: sequences().required(),
-    fetch: text(4).required(),
-    runs: number().integer().min(1).max(6).required(),
-  }).noUnknown(unknownField),
-  known: object({
-    kind,
-    select: selection,
-    sequences: sequences(),
-    fetch: text(4).required(),
-    times: number().integer().min(1).max(3).required(),
-  }).noUnknown(unknownField),
-  series: object({
-    kind,
-    select: selection,
-    sequences: sequences(),
-    turn: text(4),
-  }).noUnknown(unknownField),
-  swap: object({ kind, select: selection, sequences: sequences().required() }).noUnknown(
-    unknownField,
-  ),
-  commutator: object({ kind, select: selection }).noUnknown(unknownField),
-  blocks: object({ kind, select: capSelection }).noUnknown(unknownField),
-  join: object({ kind, select: joinedSelection, sequences: sequences().required() }).noUnknown(
-    unknownField,
-  ),
-  as: object({
-    kind,
-    size: sizes().required(),
-    school: mixed().oneOf(PLAYED).required(),
-    stages: array().of(text(40).required()).min(1).max(20).required(),
-  }).noUnknown(unknownField),
-  remedy: object({
-    kind,
-    select: joinedSelection,
-    sequences: sequences().required(),
-    fetch: text(4).required(),
-  }).noUnknown(unknownField),
-  reshape: object({ kind }).noUnknown(unknownField),
-  small: object({
-    kind,
-    select: selection,
-    keeping: lazy((value: unknown) => (value === undefined ? mixed() : selection)),
-  }).noUnknown(unknownField),
-  twist: object({ kind, trigger: turns(), spot: text(4).required() }).noUnknown(unknownField),
-  rest: object({ kind }).noUnknown(unknownField),
-}
+const techniques = Object.fromEntries(
+  FILE_TECHNIQUES.map((kind) => {
+    const schema = techniqueSchema(kind)
+    return [
+      kind,
+      kind === 'as' ? schema.shape({ school: mixed().oneOf(PLAYED).required() }) : schema,
+    ]
+  }),
+) as Record<string, AnySchema>
 
 const technique = lazy((value: unknown): AnySchema => {
   const { kind: given } = Object(value) as { kind?: unknown }
-  if (typeof given === 'string' && Object.hasOwn(techniques, given))
-    return techniques[given as FileTechnique]
+  if (typeof given === 'string' && Object.hasOwn(techniques, given)) return techniques[given]
   return object({
     kind: string().oneOf(Object.keys(techniques), '${path} must be one of ${values}').required(),
   }).required()

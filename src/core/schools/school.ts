@@ -4,6 +4,7 @@
  * the colour that the solver starts with, `last` the one opposite.
  */
 import type { FaceLetter } from '../puzzle/directions'
+import type { Technique } from './techniques'
 import type { Vector } from '../rotation'
 
 export type Role = 'base' | 'last'
@@ -68,126 +69,7 @@ export interface Condition {
   readonly spare?: number
 }
 
-/** A four-turn commutator with the slot that it fills and the working spot it fills it from. */
-export interface Trigger {
-  readonly turns: string
-  readonly slot: string
-  readonly spot: string
-}
-
-export type Technique =
-  /** Bring pieces of the base layer home one by one by the shortest turns. */
-  | { readonly kind: 'gather'; readonly must: 'home' | 'faced'; readonly select?: Selection }
-  /** Bring each piece to a working spot and repeat a trigger until it sits right. */
-  | { readonly kind: 'trigger'; readonly triggers: readonly Trigger[] }
-  /**
-   * Turn the last layer, count the placed pieces, decide. `cycle` moves three places of the last
-   * layer and leaves the one at `held`; without it the program derives one.
-   */
-  | { readonly kind: 'count'; readonly held: string; readonly cycle?: string }
-  /** Repeat a trigger at one spot, turn the last layer, and so on; the rest comes back by itself. */
-  | { readonly kind: 'twist'; readonly trigger: string; readonly spot: string }
-  /**
-   * Recognise one of a few cases and do its algorithm. The cases are enumerated and the algorithms
-   * found by the program; `before` and `after`: a turn of the last layer may be needed there.
-   */
-  | {
-      readonly kind: 'case'
-      readonly reading: 'directions' | 'bars'
-      readonly holds: readonly string[]
-      readonly before: boolean
-      readonly after: boolean
-      readonly layers: readonly FaceLetter[]
-    }
-  /** Pieces that only turn in their places, each by one turn of a layer that carries it. */
-  | { readonly kind: 'spin'; readonly select: Selection; readonly layers: readonly string[] }
-  /**
-   * Pieces one by one: a hold about the base axis, a turn of the last layer, then one of these sequences,
-   * some runs of it. A piece that no sequence brings home is lifted out by one.
-   */
-  | {
-      readonly kind: 'insert'
-      readonly select: Selection
-      readonly sequences: readonly string[]
-      readonly fetch: string
-      readonly runs: number
-    }
-  /**
-   * Sequences known by heart, each from a hold about the base axis and after a turn of the last layer, until
-   * the goal is met, at most `times` of them. Without any the program derives one a case.
-   */
-  | {
-      readonly kind: 'known'
-      readonly select: Selection
-      readonly sequences?: readonly string[]
-      readonly fetch: string
-      readonly times: number
-    }
-  /**
-   * Three pieces of one orbit at a time by a sequence that moves these and what no goal asks for yet: set up,
-   * do, undo. From any hold about the base axis, forwards or back; first a turn of `turn` where the count of
-   * odd and even asks for it. Without sequences those that are derived for the
-   * orbit, which leave everything else alone.
-   */
-  | {
-      readonly kind: 'series'
-      readonly select: Selection
-      readonly sequences?: readonly string[]
-      readonly turn?: string
-    }
-  /**
-   * In a box whose sides only half-turn: sequences that exchange pieces of one of the boxes that lie in each
-   * other, each from a hold about the long axis and after turns of the box's own two layers. They are made with
-   * the right side as the work side: after an odd number of its half turns all other boxes are half done there,
-   * so they are put in a row until the number is even.
-   */
-  | { readonly kind: 'swap'; readonly select: Selection; readonly sequences: readonly string[] }
-  /**
-   * Parts of the pieces of a smaller box brought together: at each step turns of outer layers, then one of these
-   * sequences or its mirror image, from any hold, whichever brings the most together for the fewest turns.
-   */
-  | { readonly kind: 'join'; readonly select: Selection; readonly sequences: readonly string[] }
-  /**
-   * Pieces that may stand for their equals, some at a time: one turn, two turns and both back, or three and another
-   * and all back, set up by a few and undone, whichever brings the most home for its turns. What no goal asks for
-   * yet may move.
-   */
-  | { readonly kind: 'commutator'; readonly select: Selection }
-  /**
-   * A cap of a capped core, in blocks: a corner with its edge, two by two, two by three, then the bar that is left;
-   * each lifted in from another cap while the block so far is turned out of the way.
-   */
-  | { readonly kind: 'blocks'; readonly select: Selection }
-  /** What stages of another school do, on the smaller box of that size that all is joined into. */
-  | {
-      readonly kind: 'as'
-      readonly size: Vector
-      readonly school: string
-      readonly stages: readonly string[]
-    }
-  /**
-   * What turns of the smaller box can never mend, where it is there: by one of these sequences, from a hold about
-   * the base axis and after a turn of the opposite layer.
-   */
-  | {
-      readonly kind: 'remedy'
-      readonly select: Selection
-      readonly sequences: readonly string[]
-      readonly fetch: string
-    }
-  /** An orbit whose arrangements are few enough to be listed, all its pieces together; some others stay. */
-  | { readonly kind: 'small'; readonly select: Selection; readonly keeping?: Selection }
-  /** Whatever is left, piece by piece, as the universal school does it. */
-  | { readonly kind: 'rest' }
-  /** The least number of turns, from the table of all states. */
-  | { readonly kind: 'optimal' }
-  /** The shape comes back, whatever the colours; what follows is done in shape. */
-  | { readonly kind: 'reshape' }
-  /** The finished shape, whatever the colours: the first stage of the universal school. */
-  | { readonly kind: 'shape' }
-  /** Odd and even settled, or the pieces of one orbit brought home three at a time. */
-  | { readonly kind: 'sums' }
-  | { readonly kind: 'cycles'; readonly orbit: number }
+export type { Technique } from './techniques'
 
 /** What a stage may ask of the puzzle: whether a turn of a centre in its place can be seen, a middle layer between ends. */
 export type Fact = 'centres tell' | 'no centre tells' | 'has a belt'

@@ -1,6 +1,6 @@
 /** Trigger: bring a piece to a working spot and repeat a commutator until it sits right. */
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import type { Trigger } from '../../schools/school'
+import type { Trigger } from '../../schools/techniques'
 import { memoised } from '../../memo'
 import { join, repeated, sequence, sequenceOf, type Sequence } from '../../notation/sequence'
 import { placeOf, type State } from '../../state'
