@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { puzzleById } from '../core/catalog'
 import { readTurns } from '../core/notation/read'
-import { compile, type Puzzle } from '../core/puzzle/compile'
+import { compiledFrom, type Puzzle } from '../core/puzzle/compile'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { start, turnAll, type State } from '../core/state'
 import { Failure, told, Usage } from './failure'
@@ -33,12 +33,12 @@ function withLocked(puzzle: Puzzle, locked: string | undefined): Puzzle {
     .map((face) => face.trim())
     .filter(Boolean)
   const mechanism = { ...definition.mechanism, locked: faces }
-  return compile(told(readDefinition({ ...definition, mechanism })))
+  return told(compiledFrom(told(readDefinition({ ...definition, mechanism }))))
 }
 
 export function loadPuzzle(name: string): Puzzle {
   if (!/[./\\]/.test(name)) return told(puzzleById(name))
-  return compile(told(readDefinition(readJsonFile(name))))
+  return told(compiledFrom(told(readDefinition(readJsonFile(name)))))
 }
 
 export function readJsonFile(name: string): unknown {

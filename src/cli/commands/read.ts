@@ -3,7 +3,7 @@ import { CANONICAL } from '../../core/notation/letters'
 import { Usage } from '../failure'
 import { expectCount, loadPuzzle } from '../asked'
 import { type Command, many } from '../options'
-import { readAllIn, writeIn } from '../texts'
+import { readAllIn, writeIn } from '../dialects'
 
 export const readCommand: Command = (rest, values) => {
   expectCount(rest, 1)

@@ -6,7 +6,7 @@ import { plural } from '../../core/phrases'
 import { Failure, told, Usage } from '../failure'
 import { stateAfter, puzzleAnd, wholeNumber } from '../asked'
 import { type Command, many } from '../options'
-import { readAllIn, writeIn } from '../texts'
+import { readAllIn, writeIn } from '../dialects'
 
 export const repairCommand: Command = (rest, values) => {
   const [puzzle, text] = puzzleAnd(rest, 1, values)

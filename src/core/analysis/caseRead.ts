@@ -51,7 +51,7 @@ export const PATTERNS = [
 
 export type Pattern = (typeof PATTERNS)[number]
 
-/** What sets a case apart from every hold; undefined where all is right or one place alone is not. */
+/** What sets a case apart from every hold; undefined where it has no such name. */
 export function patternOf(
   puzzle: Puzzle,
   { frame }: Pick<Held, 'frame'>,
@@ -66,9 +66,14 @@ export function patternOf(
   if (wrong.length === 3)
     return isClockwise(puzzle, frame, up, first) ? 'clockwise' : 'anticlockwise'
   if (wrong.length > 3) return ways.size === 2 ? 'twoAndTwo' : 'twoApart'
+  if (areAcross(puzzle, first.place, second.place, side)) return 'diagonal'
   if (ways.size === 1) return 'sameWay'
-  return second.toward === opposite(first.toward) ? 'apart' : 'diagonal'
+  return second.toward === opposite(first.toward) ? 'apart' : undefined
 }
+
+/** Whether two places of a side's layer share no other side. */
+const areAcross = ({ pieces }: Puzzle, a: number, b: number, side: Direction): boolean =>
+  pieces[a].cells[0].every((c, axis) => side.vector[axis] !== 0 || c === -pieces[b].cells[0][axis])
 
 /**
  * Whether a corner whose side belongs at `from` and looks toward another is twisted clockwise, seen from outside: from,

@@ -6,11 +6,10 @@ import type { Moment } from '../claims/evidence'
 import { doSequence, sequence, sequenceOf } from '../notation/sequence'
 import { opposite, turnDirection, type Direction } from '../puzzle/directions'
 import type { Puzzle } from '../puzzle/compile'
-import { multiply, rotationAbout } from '../rotation'
+import { multiply, rotationAbout, type Rotation } from '../rotation'
 import { inverseOf, rotateState, start, type State } from '../state'
 import type { Aim } from './aim'
-import type { CubeScene } from './cubeClaims'
-import { holdClaims } from './cubeClaims'
+import { holdClaims, type CubeScene } from './cubeClaims'
 import { frameMeeting, piecesOfSide, sideOf } from './goal'
 import { endOf, homeCount, ids } from './pieceClaims'
 import type { StepClaims } from './route'
@@ -114,12 +113,10 @@ export function mistakenFor(
   const right = (looks: readonly Look[]) => looks.filter(({ toward }) => toward === up).length
   const rivals = algorithms.flatMap((algorithm, nth) => {
     if (nth === caseIndex) return []
+    const before = stateOfCase(puzzle, frame, algorithm)
     return [0, 90, 180, 270].map((degrees) => {
-      const before = rotateState(
-        stateOfCase(puzzle, frame, algorithm),
-        rotationAbout(up.vector, degrees),
-      )
-      const looks = looksIn(puzzle, { state: before, frame }, side)
+      const turned = rotateState(before, rotationAbout(up.vector, degrees))
+      const looks = looksIn(puzzle, { state: turned, frame }, side)
       const there = new Map(looks.map(({ place, toward }) => [place, toward]))
       const differing = own.filter(({ place, toward }) => there.get(place) !== toward)
       return { nth, algorithm, looks, there, differing }
@@ -150,7 +147,7 @@ export function mistakenFor(
 }
 
 /** The finished puzzle in a hold, with a sequence taken back. */
-export const stateOfCase = (puzzle: Puzzle, frame: number, algorithm: string): State =>
+export const stateOfCase = (puzzle: Puzzle, frame: Rotation, algorithm: string): State =>
   doSequence(
     sequenceOf(puzzle, inverseOf(puzzle, sequence(puzzle, algorithm).turns)),
     rotateState(start(puzzle), frame),

@@ -4,7 +4,7 @@ import { CATALOG_IDS, puzzleById } from '../catalog'
 import { must } from '../result'
 import { schoolsFor } from '../schools'
 import { scramble, scrambledState } from '../scramble/scramble'
-import { packed, unpacked, unpackedSafely } from './packed'
+import { packed, unpacked, unpackedSafely, type StoredRoute } from './packed'
 import { plan } from './plan'
 import type { Route } from './route'
 
@@ -52,6 +52,15 @@ describe('a packed route', () => {
       { numRuns: 300 },
     )
     expect(refused).toBeGreaterThan(10)
+  })
+
+  it('is read as the first program wrote it that packed', () => {
+    for (const route of routes) {
+      const { stages, ...rest } = packed(route)
+      const first: StoredRoute = stored({ ...rest, stages2: stages })
+      expect(unpacked(first)).toEqual(unpacked(packed(route)))
+      expect(unpackedSafely(first).ok).toBe(true)
+    }
   })
 
   it('names no list so often that it grows without end', () => {

@@ -67,8 +67,11 @@ export interface PackedRoute extends Omit<Route, 'stages'> {
   readonly stages: readonly PackedStage[]
 }
 
+/** As the first program that packed called its stages. */
+type FirstPacked = Omit<PackedRoute, 'stages'> & { readonly stages2: PackedRoute['stages'] }
+
 /** As it was sent: packed, or as programs sent it that did not pack. */
-export type StoredRoute = Route | PackedRoute
+export type StoredRoute = Route | PackedRoute | FirstPacked
 
 const ROLES: Readonly<Record<TurnRole, string>> = {
   hold: 'h',
@@ -204,7 +207,13 @@ export function packed(route: Route): PackedRoute {
   return { ...head, packed: VERSION, stages, lists: lists.all }
 }
 
-const isPacked = (route: StoredRoute): route is PackedRoute => 'packed' in route
+const isPacked = (route: StoredRoute): route is PackedRoute | FirstPacked => 'packed' in route
+
+const asPackedNow = (route: PackedRoute | FirstPacked): PackedRoute => {
+  if (!('stages2' in route)) return route
+  const { stages2, ...rest } = route
+  return { ...rest, stages: stages2 }
+}
 
 /** No route names more in all: what a stranger sends could name one long list again and again. */
 const MOST_NAMES = 60_000
@@ -295,7 +304,7 @@ class Unpacking {
   }
 }
 
-const known = new WeakMap<PackedRoute, Route>()
+const known = new WeakMap<StoredRoute, Route>()
 
 /**
  * The route, whichever way it was stored.
@@ -306,7 +315,7 @@ export function unpacked(route: StoredRoute): Route {
   if (!isPacked(route)) return inClaims(route)
   const found = known.get(route)
   if (found) return found
-  const { packed: version, lists, stages, ...head } = route
+  const { packed: version, lists, stages, ...head } = asPackedNow(route)
   if (version !== VERSION) throw new Error('another program has written it')
   const unpacking = new Unpacking(lists)
   const made: Route = {
@@ -323,8 +332,9 @@ export function unpacked(route: StoredRoute): Route {
 /** The same of what a stranger may have sent, with nothing in it that is not read. */
 export function unpackedSafely(value: unknown): Result<Route> {
   try {
-    const route = unpacked(value as StoredRoute)
-    if (isPacked(value as StoredRoute) && inOrder(packed(route)) !== inOrder(value))
+    const given = value as StoredRoute
+    const route = unpacked(given)
+    if (isPacked(given) && inOrder(packed(route)) !== inOrder(asPackedNow(given)))
       return fail('bad-route', 'The plan holds what no plan has.')
     return ok(route)
   } catch (error) {

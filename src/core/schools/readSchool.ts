@@ -13,7 +13,14 @@ import {
 import { plain } from '../plain'
 import { fail, ok, type Result } from '../result'
 import type { School } from './school'
-import { FILE_TECHNIQUES, maybe, selection, techniqueSchema, unknownField } from './techniques'
+import {
+  FILE_TECHNIQUES,
+  maybe,
+  selection,
+  techniqueSchema,
+  text,
+  unknownField,
+} from './techniques'
 import { SCHOOLS, writtenSchool } from './written'
 
 /** Written schools that a smaller box may be done by: those that do none themselves. */
@@ -21,7 +28,6 @@ const PLAYED = SCHOOLS.filter(({ stages }) =>
   stages.every(({ technique }) => technique.kind !== 'as'),
 ).map(({ id }) => id)
 
-const text = (most: number) => string().min(1).max(most)
 const MUSTS = [
   'home',
   'placed',

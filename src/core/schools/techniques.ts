@@ -35,7 +35,7 @@ export const maybe = <T>({ schema }: Field<T>): Field<T> & Left<T> => ({
 const oneOf = <const T extends string>(...values: readonly T[]): Field<T> =>
   field<T>(mixed<T>().oneOf(values))
 const flag = field<boolean>(boolean())
-const text = (most: number) => string().min(1).max(most)
+export const text = (most: number) => string().min(1).max(most)
 /** A few letters: a turn, a spot. */
 const short = field<string>(text(4))
 const row = field<string>(text(200))
@@ -118,7 +118,8 @@ const TECHNIQUES = {
    */
   case: {
     reading: oneOf('directions', 'bars'),
-    holds: rows,
+    // No turn at all is a hold too.
+    holds: field<readonly string[]>(array().of(string().max(200).defined()).min(1).max(24)),
     before: flag,
     after: flag,
     layers: field<readonly FaceLetter[]>(array().of(text(1).required()).min(1).max(6)),
@@ -198,12 +199,18 @@ export type Technique = {
 }[Kind]
 
 /** What no file is written in: what is derived for one puzzle, or told in words of its own. */
-const NOT_IN_FILES: readonly Kind[] = [
-  ...(['trigger', 'count', 'case', 'optimal', 'shape', 'sums', 'cycles'] as const),
-]
+const NOT_IN_FILES = new Set<Kind>([
+  'trigger',
+  'count',
+  'case',
+  'optimal',
+  'shape',
+  'sums',
+  'cycles',
+])
 
 export const FILE_TECHNIQUES = (Object.keys(TECHNIQUES) as Kind[]).filter(
-  (kind) => !NOT_IN_FILES.includes(kind),
+  (kind) => !NOT_IN_FILES.has(kind),
 )
 
 export function techniqueSchema(kind: Kind): ObjectSchema<object> {

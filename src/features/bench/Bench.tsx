@@ -10,7 +10,6 @@ import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
 import { turnCountOf, turnsMade } from '@/core/coach/bench'
 import { registerAt } from '@/core/coach/register'
-import type { RouteStep } from '@/core/coach/route'
 import { lookForSpans, sayCard, sentenceOf } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
 import {
@@ -75,12 +74,6 @@ const HELP = [
 
 const NOTHING_NAMED: readonly Named[] = []
 
-/** What the sequence of a card is called, in words. */
-function calledIn(names: Names, { algorithm }: RouteStep): string | undefined {
-  const called = names.of(algorithm)
-  return called && calledWords(called)
-}
-
 export function Bench({
   given,
   settings,
@@ -113,6 +106,10 @@ export function Bench({
   const [chosen, setChosen] = useState<Register>()
   const register = chosen ?? (trail && card ? registerAt(trail, step, settings.cards) : 'full')
   const names = useMemo(() => new Names(puzzle, named), [puzzle, named])
+  const called = useMemo(() => {
+    const found = card && names.of(card.algorithm)
+    return found && calledWords(found)
+  }, [names, card])
   const words = useMemo(
     () =>
       trail && trail.steps[step] ? sayCard(puzzle, given.scheme, trail, step, register) : undefined,
@@ -406,7 +403,7 @@ export function Bench({
               states={statesOfStep(trail, step)}
               step={card}
               words={words}
-              called={calledIn(names, card)}
+              called={called}
               register={register}
               number={bench.stepsBefore + step + 1}
               count={bench.stepsBefore + trail.steps.length}

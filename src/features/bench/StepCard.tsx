@@ -31,13 +31,13 @@ const OFFERS: Readonly<Record<string, string>> = {
   join: 'Or take apart something else',
 }
 
-/** Look for, Hold, Turn, Check; or less, as strong as the hint that is wanted. */
 /** The states that a card speaks of: once its hold is taken, and after its last turn. */
 export interface CardStates {
   readonly held: State
   readonly end: State
 }
 
+/** Look for, Hold, Turn, Check; or less, as strong as the hint that is wanted. */
 export function StepCard({
   puzzle,
   puzzleId,

@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { Bench } from '@/features/bench/Bench'
 import { settingsFor } from '@/core/settings'
-import { ownAlgorithms } from '@/server/algorithms'
+import { keptAlgorithms } from '@/server/algorithms'
 import { findSession } from '@/server/benchSessions'
 import { findCopy } from '@/server/copies'
 import { standingBench } from '@/server/damage'
@@ -32,7 +32,7 @@ export default async function BenchPage({
     standingBench(copy, session, all !== undefined),
     readSettings(profileId),
     session.status === 'open' ? undefined : benchEnd(profileId, sessionId),
-    ownAlgorithms(profileId, copy.puzzleId),
+    keptAlgorithms(profileId, copy.puzzleId),
   ])
   if (!stood.ok) return <DamagedPage what={copy.name} problem={stood.problem} copyId={copy.id} />
   const { school, variant, startState, scramble } = session

@@ -1,6 +1,5 @@
 /** Cases: how one layer shows itself, what a case is taken for, in which holds its sequence works. */
 import { barsIn, looksIn, patternOf } from '../../analysis/caseRead'
-import { turnSide } from '../../analysis/sides'
 import { sequenceOf, doSequence } from '../../notation/sequence'
 import type { Puzzle } from '../../puzzle/compile'
 import { directionOfName, turnDirection, type Direction } from '../../puzzle/directions'
@@ -43,7 +42,7 @@ export const OF_CASES: Judges<CasesKind> = {
     const towardAt = (looks: typeof own) =>
       looks.find((each) => each.place === decisive)?.toward.name
     if (here === there || towardAt(own) !== here) return false
-    const others = turnsRound(puzzle, now, side).map((round) => {
+    const others = turnsRound(now, side).map((round) => {
       const other = looksOf(puzzle, caseMoment(puzzle, now, side, algorithm, round), side, of)
       const differing = own.filter(
         (look) => other.find((each) => each.place === look.place)?.toward !== look.toward,
@@ -68,9 +67,9 @@ const looksOf = (
 }
 
 /** Rotations about the axis of a side as it is held. */
-const turnsRound = (puzzle: Puzzle, { frame }: Moment, side: Direction['name']) =>
+const turnsRound = ({ frame }: Moment, side: Direction['name']) =>
   [0, 90, 180, 270].map((degrees) =>
-    rotationAbout(turnSide(puzzle, frame, directionOfName(side)).vector, degrees),
+    rotationAbout(turnDirection(frame, directionOfName(side)).vector, degrees),
   )
 
 /** Where a sequence leads to the finished puzzle from, held like a moment but for a rotation about the side's axis. */
