@@ -53,7 +53,7 @@ test('a blocked turn is refused with its reason, and nothing moves', async ({ pa
   await page.keyboard.press('1')
   await page.keyboard.press('u')
   await expect(page.getByRole('alert').filter({ hasText: '1U is blocked' })).toContainText(
-    'that cap is not complete',
+    'that layer is not complete',
   )
   await expect(page).toHaveURL(/turns=R$/)
   await page.getByRole('button', { name: 'Back' }).click()

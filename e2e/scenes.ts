@@ -31,7 +31,7 @@ function exchanged(puzzle: Puzzle, p: number, q: number): State {
   return state
 }
 
-const judged = (puzzle: Puzzle, state: State) => diagnose(puzzle, state, puzzle.definition.colours)
+const judged = (puzzle: Puzzle, state: State) => diagnose(puzzle, state)
 
 /** Turns that lead from the finished puzzle to a state: its way home, backwards. */
 function turnsTo(puzzle: Puzzle, state: State): string {

@@ -81,7 +81,7 @@ export function measureStuck(states: number): void {
         const state = fault === 'none' ? made : withFault(puzzle, made, fault, random)
         if (!state) continue
         const began = performance.now()
-        const { verdict } = diagnose(puzzle, state, puzzle.definition.colours)
+        const { verdict } = diagnose(puzzle, state)
         spentMs += performance.now() - began
         judged++
         if (verdict === 'assembly') found++

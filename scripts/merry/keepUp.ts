@@ -16,9 +16,29 @@ export interface Kept {
 }
 
 /**
- * Resolves, with a sentence, when it is given up; never if `isOver` says first that it shall end.
+ * Watches over several. Resolves when it is asked to end, or with a sentence when one of them is given up. From then on
+ * nothing is started again: whoever called stops what still runs.
  */
-export async function keepUp({ name, start, ended }: Kept, isOver: () => boolean): Promise<string> {
+export async function keepAll(
+  all: readonly Kept[],
+  asked: Promise<void>,
+  pauses: readonly number[] = PAUSES,
+): Promise<string> {
+  let isOver = false
+  const trouble = await Promise.race([
+    asked.then(() => ''),
+    ...all.map((kept) => keepUp(kept, () => isOver, pauses)),
+  ])
+  isOver = true
+  return trouble
+}
+
+/** Resolves, with a sentence, when it is given up; with none if `isOver` says that it shall end. */
+async function keepUp(
+  { name, start, ended }: Kept,
+  isOver: () => boolean,
+  pauses: readonly number[],
+): Promise<string> {
   let tries = 0
   for (;;) {
     const began = Date.now()
@@ -26,9 +46,9 @@ export async function keepUp({ name, start, ended }: Kept, isOver: () => boolean
     if (isOver()) return ''
     if (Date.now() - began > STEADY_MS) tries = 0
     for (;;) {
-      if (tries >= PAUSES.length)
+      if (tries >= pauses.length)
         return `${name} ended again and again. The lines above say why; Merry Lantern stops here.`
-      const pause = PAUSES[tries++]
+      const pause = pauses[tries++]
       say(`${name} has ended; it is started again${pause > 0 ? ` in ${pause} s` : ''}`)
       await new Promise((wait) => setTimeout(wait, 1000 * pause))
       if (isOver()) return ''

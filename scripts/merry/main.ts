@@ -3,7 +3,7 @@ import { openSync, readFileSync } from 'node:fs'
 import { answers, startApplication, startWorker, type Application } from './application'
 import { build } from './build'
 import { needChromium, needPostgres, postgresPrograms } from './debian'
-import { keepUp } from './keepUp'
+import { keepAll, type Kept } from './keepUp'
 import { dataPath, keptSecret } from './place'
 import { freePort, isPortFree } from './ports'
 import { DATABASE, startPostgres, stopPostgres, type Server } from './postgres'
@@ -84,7 +84,7 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     ({ port }) =>
       `Merry Lantern runs in this folder already${port ? `, at http://localhost:${port}` : ''}. Use that, or stop it: ./merry stop`,
   )
-  const { asked, isAsked } = interruption()
+  const { asked } = interruption()
   let server: Server | undefined
   let application: Application | undefined
   let worker: Application | undefined
@@ -111,24 +111,16 @@ async function serve(mode: 'start' | 'dev'): Promise<number> {
     // Pages come first.
     await startWork()
     say(`Merry Lantern is at http://localhost:${PORT} (Ctrl+C stops it)`)
-    const watched = [
-      keepUp(
-        { name: 'the application', start, ended: () => application?.ended ?? Promise.resolve() },
-        isAsked,
-      ),
-      keepUp(
-        {
-          name: 'the work beside it',
-          start: startWork,
-          ended: () => worker?.ended ?? Promise.resolve(),
-        },
-        isAsked,
-      ),
-      ...(server
-        ? [keepUp({ name: 'the database', start: server.restart, ended: server.ended }, isAsked)]
-        : []),
+    const watched: Kept[] = [
+      { name: 'the application', start, ended: () => application?.ended ?? Promise.resolve() },
+      {
+        name: 'the work beside it',
+        start: startWork,
+        ended: () => worker?.ended ?? Promise.resolve(),
+      },
+      ...(server ? [{ name: 'the database', start: server.restart, ended: server.ended }] : []),
     ]
-    const trouble = await Promise.race([asked.then(() => ''), ...watched])
+    const trouble = await keepAll(watched, asked)
     if (trouble) throw new Trouble(trouble)
     return 0
   } finally {

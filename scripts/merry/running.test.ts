@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { keepUp } from './keepUp'
+import { keepAll, type Kept } from './keepUp'
 import { keptSecret } from './place'
 import {
   claim,
@@ -80,17 +80,18 @@ describe('what runs in a folder', () => {
 })
 
 describe('what is watched over', () => {
+  const never = new Promise<void>(() => undefined)
+  const lamp = (start: Kept['start'], ended: Kept['ended']): Kept => ({
+    name: 'the lamp',
+    start,
+    ended,
+  })
+
   it('is started again with growing pauses, and given up in a sentence', async () => {
     vi.useFakeTimers()
     const starts: number[] = []
-    const kept = keepUp(
-      {
-        name: 'the lamp',
-        start: () => Promise.resolve(void starts.push(Date.now())),
-        ended: () => Promise.resolve(),
-      },
-      () => false,
-    )
+    const start = () => Promise.resolve(void starts.push(Date.now()))
+    const kept = keepAll([lamp(start, () => Promise.resolve())], never)
     await vi.runAllTimersAsync()
     expect(await kept).toMatch(/the lamp ended again and again/)
     const pauses = starts.slice(1).map((at, i) => at - starts[i])
@@ -100,33 +101,43 @@ describe('what is watched over', () => {
 
   it('begins with no pause once it has stayed up, and is not started while it shall end', async () => {
     vi.useFakeTimers()
-    let isOver = false
+    let end: () => void = () => undefined
     let starts = 0
-    const kept = keepUp(
-      {
-        name: 'the lamp',
-        start: () => Promise.resolve(void (isOver = ++starts === 20)),
-        ended: () => new Promise((done) => setTimeout(done, 10_000)),
-      },
-      () => isOver,
-    )
+    const start = () => Promise.resolve(void (++starts === 20 && end()))
+    const stays = () => new Promise<void>((done) => setTimeout(done, 10_000))
+    const kept = keepAll([lamp(start, stays)], new Promise((asked) => (end = asked)))
     await vi.runAllTimersAsync()
     expect(await kept).toBe('')
     expect(starts).toBe(20)
   })
 
+  it('is not started again when another is given up and all is stopped', async () => {
+    vi.useFakeTimers()
+    const stop: (() => void)[] = []
+    const others = { starts: 0 }
+    const other: Kept = {
+      name: 'the other',
+      start: () => Promise.resolve(void others.starts++),
+      ended: () => new Promise((done) => stop.push(done)),
+    }
+    const start = () => Promise.resolve()
+    const trouble = await Promise.all([
+      keepAll([lamp(start, () => Promise.resolve()), other], never),
+      vi.runAllTimersAsync(),
+    ])
+    expect(trouble[0]).toMatch(/the lamp/)
+    expect(stop).toHaveLength(1)
+    stop[0]()
+    await vi.runAllTimersAsync()
+    expect(others.starts).toBe(0)
+  })
+
   it('is tried again where the start itself fails', async () => {
     vi.useFakeTimers()
     let tries = 0
-    const kept = keepUp(
-      {
-        name: 'the lamp',
-        start: () => (++tries < 3 ? Promise.reject(new Error('no oil')) : Promise.resolve()),
-        ended: () => (tries < 3 ? Promise.resolve() : new Promise(() => undefined)),
-      },
-      () => false,
-    )
-    void kept
+    const start = () => (++tries < 3 ? Promise.reject(new Error('no oil')) : Promise.resolve())
+    const ended = () => (tries < 3 ? Promise.resolve() : never)
+    void keepAll([lamp(start, ended)], never)
     await vi.advanceTimersByTimeAsync(10_000)
     expect(tries).toBe(3)
     expect(words.say).toHaveBeenCalledWith('the lamp did not start: no oil')

@@ -1,9 +1,7 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
 import { IN, NO_PLACE, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
-import { placeNamesOf } from './analysis/placeNames'
 import { fail, ok, type Result } from './result'
-import { IDENTITY, multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
-import { listed as inWordsList, plural } from './phrases'
+import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
 
 export type State = Uint8Array
 
@@ -37,21 +35,6 @@ export function blockOf(puzzle: Puzzle, state: State, { grip }: Turn): Block | u
   return { kind: 'incomplete', places }
 }
 
-/** More places than these are counted and not listed. */
-const MOST_LISTED = 3
-
-/** The same in a sentence a solver understands. */
-export function blockWords(puzzle: Puzzle, what: Turn, { kind, ...block }: Block): string {
-  if (kind === 'cuts') return `${what.name} is blocked: it would cut through a glued block.`
-  const { places = [] } = block as { places?: readonly number[] }
-  // Where they lie now: the cap is seen as the windows show it.
-  const { names } = placeNamesOf(puzzle, IDENTITY)
-  const listed = places.slice(0, MOST_LISTED).map((place) => names[place])
-  const more = places.length - listed.length
-  const empty = inWordsList(more > 0 ? [...listed, plural(more, 'more place')] : listed)
-  return `${what.name} is blocked: that cap is not complete. Nothing is at ${empty}, so its other cells are bound to what lies under them.`
-}
-
 /** The state after a turn that is known to be free. Writes into `into`, which may be `state`. */
 export function turnFreely(puzzle: Puzzle, state: State, turn: Turn, into: State): State {
   const carry = puzzle.carry[turn.grip]
@@ -63,10 +46,9 @@ export function turnFreely(puzzle: Puzzle, state: State, turn: Turn, into: State
   return into
 }
 
-/** The state after a turn, or why it is blocked. The given state is left as it is. */
+/** The state after a turn, or that it is blocked. The given state is left as it is. */
 export function turn(puzzle: Puzzle, state: State, what: Turn): Result<State> {
-  const block = blockOf(puzzle, state, what)
-  if (block) return fail('blocked', blockWords(puzzle, what, block))
+  if (blockOf(puzzle, state, what)) return fail('blocked', `${what.name} is blocked here.`)
   return ok(turnFreely(puzzle, state, what, new Uint8Array(state.length)))
 }
 

@@ -6,6 +6,7 @@ import { parentPort } from 'node:worker_threads'
 import { learnDefinitions, puzzleById } from '../core/catalog'
 import { judge, type Marked } from '../core/copy/colours'
 import { entryOf, judgeEntry } from '../core/copy/pieces'
+import { verdictWords } from '../core/stuck/sayVerdict'
 import type { Scheme } from '../core/puzzle/colours'
 import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { fail, must, ok, type Result } from '../core/result'
@@ -49,8 +50,13 @@ parentPort?.on('message', ({ puzzleId, own, asked }: Question) => {
     const verdict = judgeEntry(puzzle, entryOf(puzzle, state.value))
     if (verdict.kind !== 'whole')
       return fail('bad-state', 'Some piece lies where no turns take it.', { field: 'state' })
-    const { verdict: kind, sentences } = verdict.diagnosis
-    if (kind === 'assembly') return fail('bad-state', sentences.join(' '), { field: 'state' })
+    const { diagnosis } = verdict
+    if (diagnosis.verdict === 'assembly') {
+      const { colours } = puzzle.definition
+      return fail('bad-state', verdictWords(puzzle, colours, diagnosis).join(' '), {
+        field: 'state',
+      })
+    }
     return ok({ state: writeState(verdict.state) })
   }
   parentPort?.postMessage(judged())

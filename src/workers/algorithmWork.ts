@@ -1,6 +1,6 @@
 /** What the room of algorithms asks of the worker: shelves, searches, repairs. Turns cross as their names. */
 import { adaptingOf, cleaned, type Adaption } from '@/core/algorithms/adapt'
-import { passageOf, type Passage } from '@/core/algorithms/passage'
+import { passageOf, type Passage } from '@/core/scramble/passage'
 import {
   distinct,
   repair,

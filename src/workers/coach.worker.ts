@@ -333,9 +333,9 @@ const coach = {
   },
 
   /** What an entry made piece by piece is, once it is whole. */
-  judge(puzzleId: string, entry: Entry, scheme: Scheme): Result<EntryVerdict> {
+  judge(puzzleId: string, entry: Entry): Result<EntryVerdict> {
     const puzzle = puzzleById(puzzleId)
-    return puzzle.ok ? ok(judgeEntry(puzzle.value, entry, scheme)) : puzzle
+    return puzzle.ok ? ok(judgeEntry(puzzle.value, entry)) : puzzle
   },
 
   /** What a position on the bench is, and the ways out of it. */
@@ -345,7 +345,7 @@ const coach = {
     const state = readState(puzzle.value, request.state)
     if (!state.ok) return state
     if (hasMoves(puzzle.value)) kitOf(puzzle.value, progress)
-    const diagnosis = diagnose(puzzle.value, state.value, request.scheme)
+    const diagnosis = diagnose(puzzle.value, state.value)
     const school =
       request.school === undefined ? undefined : schoolNamed(request.puzzleId, request.school)
     const at = school?.ok

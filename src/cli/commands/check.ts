@@ -1,6 +1,7 @@
 /** What a position is: a verdict, and what mends it. */
 import type { Puzzle } from '../../core/puzzle/compile'
 import { diagnose } from '../../core/stuck/diagnose'
+import { verdictWords } from '../../core/stuck/sayVerdict'
 import { remediesFor } from '../../core/stuck/remedies'
 import { readStateFile } from '../../core/stuck/stateFile'
 import { slotName } from '../../core/analysis/anatomy'
@@ -26,14 +27,17 @@ function check(puzzle: Puzzle, file: unknown) {
     return {
       verdict: 'misread',
       sentences: read.sentences,
+      claims: [],
       pieces: [],
       account: [],
       remedies: [],
     }
-  const diagnosis = diagnose(puzzle, read.state, puzzle.definition.colours)
+  const { colours } = puzzle.definition
+  const diagnosis = diagnose(puzzle, read.state)
   return {
     verdict: diagnosis.verdict,
-    sentences: diagnosis.sentences,
+    sentences: verdictWords(puzzle, colours, diagnosis),
+    claims: diagnosis.said,
     pieces: diagnosis.slots.map((slot) => slotName(puzzle, slot)),
     account: diagnosis.account.map(({ places, ...sums }) => ({
       places: places.map((place) => puzzle.pieces[place].id),

@@ -1,12 +1,14 @@
 /** What a sequence does. */
 import { effectOf } from '../../core/analysis/effect'
 import { doingOf } from '../../core/algorithms/does'
-import { passageOf, passageWords, stopWords } from '../../core/algorithms/passage'
+import { passageOf } from '../../core/scramble/passage'
+import { passageClaim, stopClaim } from '../../core/claims/stops'
 import { structureOf } from '../../core/algorithms/structure'
 import { readTurns } from '../../core/notation/read'
 import { inverseOf, mirrorImage, rehold } from '../../core/notation/rewrite'
 import { writeAlgorithm, writeTurns } from '../../core/notation/write'
 import { writeState } from '../../core/state'
+import { sentencesOf } from '../../core/words/say'
 import { told } from '../failure'
 import { puzzleAnd } from '../asked'
 import { type Command, one } from '../options'
@@ -28,7 +30,8 @@ export const effectCommand: Command = (rest, values) => {
     ...told(effectOf(puzzle, turns)),
     quarterCount: doing.quarterCount,
     handCost: Math.round(doing.ease.right * 10) / 10,
-    sentences: doing.sentences,
+    sentences: sentencesOf(puzzle, doing.said),
+    claims: doing.said,
     arrivals: doing.hops.map(({ from, to }) => ({
       piece: id(from),
       to: id(to),
@@ -68,8 +71,10 @@ export const effectCommand: Command = (rest, values) => {
       ...effect.sentences,
       ...(passage
         ? [
-            passageWords(passage),
-            ...passage.stops.slice(0, 5).map((stop) => stopWords(puzzle, turns, stop)),
+            ...sentencesOf(puzzle, [
+              passageClaim(passage),
+              ...passage.stops.slice(0, 5).map((stop) => stopClaim(puzzle, turns, stop)),
+            ]),
           ]
         : []),
       `${effect.untouched} pieces untouched, back after ${effect.order}`,

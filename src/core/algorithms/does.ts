@@ -1,17 +1,18 @@
-/** What a sequence does on a puzzle, in words and as arrows from place to place. All of it is read off the engine. */
+/** What a sequence does on a puzzle, as claims and as arrows from place to place. All of it is read off the engine. */
 import { turnedInPlace } from '../analysis/anatomy'
 import { cyclesOf, repeatsUntilBack, stateMade } from '../analysis/effect'
-import { placeNamesOf } from '../analysis/placeNames'
+import type { Claim, Said } from '../claims/claim'
+import { spinClaims } from '../claims/spun'
 import { dot, unit } from '../geometry/vector'
 import { handCost, type Hand } from '../notation/handCost'
 import { countJoined, holdAfter } from '../notation/rewrite'
+import { baseKind, kindPlural, listed, times } from '../phrases'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { DIRECTIONS, type Direction } from '../puzzle/directions'
 import { posed, poseOf } from '../puzzle/view'
 import { ok, type Result } from '../result'
-import { rotate, type Rotation } from '../rotation'
+import { IDENTITY, rotate, type Rotation, type Vector } from '../rotation'
 import { start, turnFreely, type State } from '../state'
-import { baseKind, capital, inWords, kindPlural, listed, plural, times } from '../phrases'
 
 export interface Hop {
   /** Places, by the pieces whose homes they are. */
@@ -22,7 +23,7 @@ export interface Hop {
 export interface Doing {
   /** The finished puzzle afterwards, whole-puzzle turns taken back. */
   readonly state: State
-  readonly sentences: readonly string[]
+  readonly said: Said
   /** A few words for a list. */
   readonly summary: string
   /** What goes where; what stays in its place is not among them. */
@@ -64,13 +65,13 @@ export function doingOf(puzzle: Puzzle, turns: readonly Turn[]): Result<Doing> {
   }))
   return ok({
     state,
-    sentences: [
-      ...roundWords(puzzle, state, rounds),
-      ...spinWords(puzzle, spun),
-      ...(moved.size === 0 ? ['Nothing is changed by it.'] : []),
-      ...borrowedWords(puzzle, borrowed, moved.size),
-      ...holdWords(puzzle, holdAfter(turns)),
-      ...orderWords(order, orders),
+    said: [
+      ...roundClaims(puzzle, state, rounds),
+      ...spinClaims(puzzle, spun),
+      ...(moved.size === 0 ? [{ kind: 'nothingChanged' } as const] : []),
+      ...borrowedClaims(puzzle, borrowed, moved.size),
+      ...holdClaims(puzzle, holdAfter(turns)),
+      ...orderClaims(order, orders),
     ],
     summary: summaryOf(puzzle, rounds, spun.length),
     hops: rounds.flatMap((round) =>
@@ -108,103 +109,76 @@ const isUnseen = (puzzle: Puzzle, state: State, round: readonly number[]): boole
     return puzzle.look[24 * p + state[p]] === puzzle.look[24 * to]
   })
 
-function roundWords(puzzle: Puzzle, state: State, rounds: readonly number[][]): string[] {
-  if (rounds.length > MOST_TOLD || rounds.some((round) => round.length > LONGEST_TOLD)) {
-    if (rounds.length === 0) return []
-    const kinds = [...new Set(rounds.map((round) => kindsOf(puzzle, round)))]
-    return kinds.map((kind) => {
-      const own = rounds.filter((round) => kindsOf(puzzle, round) === kind)
-      const lengths = own.map((round) => round.length).sort((a, b) => b - a)
-      const count = lengths.reduce((sum, n) => sum + n, 0)
-      const all = `${capital(inWords(count))} ${kind}`
-      return lengths[0] === 2
-        ? `${all} change places two by two.`
-        : `${all} go round, in rounds of ${listed(lengths.map(inWords))}.`
-    })
-  }
-  return rounds.map((round) => {
-    const { names } = placeNamesOf(puzzle, 0)
-    const hops = round.map((from, i) => {
-      const to = round[(i + 1) % round.length]
-      return `${names[from]} to ${names[to]}${arrivalWords(puzzle, from, state[from])}`
-    })
-    const what =
-      round.length === 2
-        ? `Two ${kindsOf(puzzle, round)} change places`
-        : `${capital(inWords(round.length))} ${kindsOf(puzzle, round)} go round`
-    const unseen = isUnseen(puzzle, state, round) ? ' They look alike: none of it shows.' : ''
-    return `${what}: ${hops.join('; ')}.${unseen}`
+const idsOf = ({ pieces }: Puzzle, all: readonly number[]): string[] => all.map((p) => pieces[p].id)
+
+function roundClaims(puzzle: Puzzle, state: State, rounds: readonly number[][]): Claim[] {
+  if (rounds.length <= MOST_TOLD && rounds.every((round) => round.length <= LONGEST_TOLD))
+    return rounds.flatMap((round): Claim[] => [
+      {
+        kind: 'roundOf',
+        of: idsOf(puzzle, round),
+        ...(isUnseen(puzzle, state, round) && { isUnseen: true as const }),
+      },
+      ...round.flatMap((place) => arrivalOf(puzzle, place, state[place])),
+    ])
+  const kinds = [...new Set(rounds.map((round) => kindsOf(puzzle, round)))]
+  return kinds.map((kind): Claim => {
+    const own = rounds.filter((round) => kindsOf(puzzle, round) === kind)
+    return {
+      kind: 'roundsOf',
+      of: idsOf(puzzle, own.flat()),
+      lengths: own.map((round) => round.length).sort((a, b) => b - a),
+    }
   })
 }
+
+/** The side of the six that a direction is drawn toward, if it is straight. */
+const drawnToward = (puzzle: Puzzle, vector: Vector): Direction | undefined =>
+  DIRECTIONS.find(
+    (side) => dot(side.vector, unit(posed(poseOf(puzzle.definition), vector))) > 1 - 1e-6,
+  )
 
 /** Which way a side of it looks on arrival, where its sides look straight up, down, ahead or aside. */
-function arrivalWords(puzzle: Puzzle, piece: number, rotation: Rotation): string {
-  const pose = poseOf(puzzle.definition)
-  const lookOf = (normal: Parameters<typeof posed>[1]): Direction | undefined =>
-    DIRECTIONS.find(({ vector }) => dot(vector, unit(posed(pose, normal))) > 1 - 1e-6)
-  const sides = puzzle.pieces[piece].faces.flatMap(({ normal }) => {
-    const [was, is] = [lookOf(normal), lookOf(rotate(rotation, normal))]
+function arrivalOf(puzzle: Puzzle, piece: number, rotation: Rotation): Claim[] {
+  const { id, faces } = puzzle.pieces[piece]
+  const sides = faces.flatMap(({ normal }) => {
+    const was = drawnToward(puzzle, normal)
+    const is = drawnToward(puzzle, rotate(rotation, normal))
     return was && is ? [{ was, is }] : []
   })
-  if (puzzle.pieces[piece].faces.length < 2 || sides.length === 0) return ''
+  if (faces.length < 2 || sides.length === 0) return []
   const [side] = [...sides].sort((a, b) => DIRECTIONS.indexOf(a.was) - DIRECTIONS.indexOf(b.was))
-  return side.was === side.is
-    ? ` (what looks ${side.was.toward} still does)`
-    : ` (what looked ${side.was.toward} looks ${side.is.toward})`
+  return [{ kind: 'arrives', from: id, was: side.was.name, is: side.is.name }]
 }
 
-function spinWords(puzzle: Puzzle, spun: ReturnType<typeof turnedInPlace>): string[] {
-  const { names } = placeNamesOf(puzzle, 0)
-  const ways = [...new Set(spun.map(({ turned, isSeen }) => `${turned}|${isSeen}`))]
-  return ways.map((way) => {
-    const own = spun.filter(({ turned, isSeen }) => `${turned}|${isSeen}` === way)
-    const [{ turned, isSeen }] = own
-    const places = own.map(({ piece }) => piece)
-    const count =
-      places.length === 1
-        ? capital(names[places[0]])
-        : places.length > 2 * MOST_TOLD
-          ? `${capital(inWords(places.length))} ${kindsOf(puzzle, places)}`
-          : `${capital(listed(places.map((p) => names[p])))}`
-    const verb = places.length === 1 ? 'is' : 'are'
-    const how = /^(twisted|flipped)/.test(turned) ? turned : `turned in place, ${turned}`
-    const there = /^(twisted|flipped)/.test(turned) ? ' in place' : ''
-    return `${count} ${verb} ${how}${there}${isSeen ? '' : ', which does not show'}.`
-  })
-}
+const borrowedClaims = (
+  { pieces }: Puzzle,
+  { length }: readonly number[],
+  moved: number,
+): Claim[] =>
+  length === 0
+    ? []
+    : [{ kind: 'borrowedOnly', count: length, still: pieces.length - moved - length }]
 
-function borrowedWords(puzzle: Puzzle, borrowed: readonly number[], moved: number): string[] {
-  if (borrowed.length === 0) return []
-  const still = puzzle.pieces.length - moved - borrowed.length
-  const rest =
-    still === 0 ? '' : ` ${capital(inWords(still))} ${still === 1 ? 'is' : 'are'} never touched.`
-  return [
-    `${capital(plural(borrowed.length, 'piece'))} ${borrowed.length === 1 ? 'is' : 'are'} only borrowed: moved on the way and back at the end.${rest}`,
-  ]
-}
-
-function holdWords(puzzle: Puzzle, hold: Rotation): string[] {
-  if (hold === 0) return []
-  const pose = poseOf(puzzle.definition)
-  const shown = (normal: Parameters<typeof posed>[1]) =>
-    DIRECTIONS.find(({ vector }) => dot(vector, unit(posed(pose, normal))) > 1 - 1e-6)
+function holdClaims(puzzle: Puzzle, hold: Rotation): Claim[] {
+  if (hold === IDENTITY) return []
   const moves = DIRECTIONS.flatMap(({ vector }) => {
-    const [was, is] = [shown(vector), shown(rotate(hold, vector))]
-    return was && is && was !== is ? [`what was ${was.at} is ${is.at}`] : []
+    const [was, is] = [drawnToward(puzzle, vector), drawnToward(puzzle, rotate(hold, vector))]
+    return was && is && was !== is ? [{ was: was.name, is: is.name }] : []
   })
-  return [
-    moves.length === 0
-      ? 'Afterwards the whole puzzle is held otherwise.'
-      : `Afterwards the whole puzzle is held otherwise: ${listed(moves.slice(0, 2))}.`,
-  ]
+  return [{ kind: 'heldAfter', was: moves.map(({ was }) => was), is: moves.map(({ is }) => is) }]
 }
 
-function orderWords(order: number, orders: Doing['orders']): string[] {
+function orderClaims(order: number, orders: Doing['orders']): Claim[] {
   if (order === 1) return []
   const sooner = orders.filter(({ order: own }) => own > 1 && own < order)
-  const also = sooner.map(({ kind, order: own }) => `${kindPlural(kind)} after ${inWords(own)}`)
   return [
-    `Done ${times(order)}, everything is back${also.length === 0 ? '' : `; ${listed(also)}`}.`,
+    {
+      kind: 'backAfter',
+      times: order,
+      kinds: sooner.map(({ kind }) => kind),
+      sooner: sooner.map((each) => each.order),
+    },
   ]
 }
 

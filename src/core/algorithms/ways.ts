@@ -23,7 +23,7 @@ import { builtWays } from './built'
 import { able, find, type Found } from './find'
 import { knownShortest } from './knownShortest'
 import { followedBy, inHold, undoing } from './moves'
-import { refusalOf } from './refusal'
+import { refusalOf, refusalWords } from './refusal'
 import type { Completed } from './wish'
 
 export interface Way {
@@ -82,10 +82,11 @@ export async function waysFor(
     onFirst?.(wayOf(turns, hand, false))
   }
   if (hasMoves(puzzle)) {
-    const judged = diagnose(puzzle, position, scheme)
-    const refusal = refusalOf(puzzle, scheme, judged)
+    const judged = diagnose(puzzle, position)
+    const refusal = refusalOf(puzzle, judged)
     // Where pieces are free, that this position cannot be says nothing of all others.
-    if (isSettled && refusal !== undefined) return fail('impossible', refusal)
+    if (isSettled && refusal !== undefined)
+      return fail('impossible', refusalWords(puzzle, scheme, refusal))
     if (isExact && isSettled && driven.length === 0 && !isReachedExactly(puzzle, position))
       return fail(
         'impossible',

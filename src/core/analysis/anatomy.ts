@@ -1,17 +1,17 @@
-/** What there is to know about one piece, and the sentences that say it. */
+/** What there is to know about one piece. */
 import { dot, subtract } from '../geometry/vector'
 import { IN, placed, type Puzzle } from '../puzzle/compile'
 import { DIRECTIONS } from '../puzzle/directions'
 import { colourIn, type Scheme } from '../puzzle/colours'
 import { IDENTITY, ROTATION_COUNT, type Vector } from '../rotation'
 import { blockOf, type State } from '../state'
-import { inWords, kindPlural, listed } from '../phrases'
+import { inWords, listed } from '../phrases'
 import { frameOf } from './frame'
 import { lookAlikesOf } from './lookAlikes'
 import { handReachOf } from './placements'
 import { layersOf, turnsOf } from './layers'
 import { placeNamesOf } from './placeNames'
-import { senseOf } from './sense'
+import { senseOf, type Sense } from './sense'
 
 export interface Kind {
   readonly name: string
@@ -81,49 +81,10 @@ export function coloursOf(puzzle: Puzzle, scheme: Scheme, piece: number): string
   return listed(counted) || 'no colour'
 }
 
-/** The facts in sentences, most telling first. */
-export function factWords(puzzle: Puzzle, piece: number): string[] {
-  const { slots, alike, inPlace, partners } = factsOf(puzzle, piece)
-  const count = puzzle.pieces.length
-  const name = (p: number) => placeWords(puzzle, p)
-  const homes = slots.filter((slot) => slot < count)
-  const words: string[] = []
-  if (slots.length === 1 && inPlace.ways === 1) return ['No turn moves it: it is part of the core.']
-  if (slots.length === 1) words.push('It never leaves its place; it only turns there.')
-  else {
-    const kinds = [...new Set(homes.map((slot) => puzzle.pieces[slot].kind))]
-    const whose = kinds.length > 1 ? `, those of ${listed(kinds.map(kindPlural))}` : ''
-    words.push(`It can reach ${inWords(homes.length)} places${whose}.`)
-    if (slots.length > homes.length)
-      words.push(
-        `It can also lie in ${inWords(slots.length - homes.length)} places where the finished puzzle has nothing.`,
-      )
-  }
-  if (partners.length > 0)
-    words.push(
-      `${listed(partners.map(({ turn, slot }, i) => `${turn} ${i === 0 ? 'trades it ' : ''}with ${slot < count ? name(slot) : 'a place outside'}`))}.`,
-    )
-  words.push(inPlaceWords(inPlace))
-  if (alike.length > 0)
-    words.push(
-      `It looks exactly like what belongs to ${listed(alike.map(name))}: by eye they can stand for each other.`,
-    )
-  return words
-}
-
-function inPlaceWords({ ways, looks }: PieceFacts['inPlace']): string {
-  if (ways === 1) return 'In its place it can lie one way only.'
-  if (looks === ways)
-    return `In its place it can lie ${inWords(ways)} ways, and each of them shows.`
-  if (looks === 1)
-    return `In its place it can lie ${inWords(ways)} ways, and the eye sees no difference.`
-  return `In its place it can lie ${inWords(ways)} ways, of which the eye tells ${inWords(looks)} apart.`
-}
-
 export interface PlaceAccount {
   readonly piece: number
-  /** A sentence's predicate: 'a quarter turn clockwise'. */
-  readonly turned: string
+  /** How it is turned, seen from outside. */
+  readonly sense: Sense
   /** Whether the eye sees it. */
   readonly isSeen: boolean
 }
@@ -137,18 +98,8 @@ export function turnedInPlace(puzzle: Puzzle, state: State): PlaceAccount[] {
     const r = state[piece]
     if (r === 0 || puzzle.slot[24 * piece + r] !== piece) return []
     const isSeen = puzzle.look[24 * piece + r] !== puzzle.look[24 * piece]
-    return [{ piece, turned: rotationWords(puzzle, piece, r), isSeen }]
+    return [{ piece, sense: senseOf(r, outwardOf(puzzle, piece)), isSeen }]
   })
-}
-
-/** A turn in place about the outward axis of the piece. */
-function rotationWords(puzzle: Puzzle, piece: number, rotation: number): string {
-  const outward = outwardOf(puzzle, piece)
-  const { degrees, isClockwise } = senseOf(rotation, outward)
-  const sense = isClockwise ? 'clockwise' : 'anticlockwise'
-  if (degrees === 120) return `twisted ${sense}`
-  if (degrees === 90) return `a quarter turn ${sense}`
-  return outward.filter((c) => Math.abs(c) > 1e-9).length === 2 ? 'flipped' : 'a half turn'
 }
 
 /** From the core to the middle of a piece's first cell, at home. */
@@ -156,6 +107,10 @@ export const outwardOf = (puzzle: Puzzle, piece: number): Vector => {
   const { cells, core } = puzzle.pieces[piece]
   return subtract(cells[0], puzzle.cores[core])
 }
+
+/** Of an outward vector: whether it points at the middle of an edge of the cube, so that half a turn is a flip. */
+export const isOnEdge = (outward: Vector): boolean =>
+  outward.filter((c) => Math.abs(c) > 1e-9).length === 2
 
 /** One turn for each layer that is blocked now, under the one name that the layer has. */
 export const blockedNow = (puzzle: Puzzle, state: State): number[] =>

@@ -17,3 +17,12 @@ export function senseOf(rotation: Rotation, outward: Vector): Sense {
   const degrees = order === 2 ? 180 : order === 3 ? 120 : 90
   return { degrees, isClockwise: dot(axis, outward) <= 0 }
 }
+
+/** The same as a claim has it: of half a turn the sense does not matter. */
+export const amountOf = ({
+  degrees,
+  isClockwise,
+}: Sense): { readonly degrees: number; readonly isClockwise?: true } => ({
+  degrees,
+  ...(isClockwise && degrees !== 180 && { isClockwise }),
+})

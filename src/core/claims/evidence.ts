@@ -2,9 +2,9 @@
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { homeFilled } from '../analysis/who'
 import type { Puzzle } from '../puzzle/compile'
-import type { Direction } from '../puzzle/directions'
-import { INVERSE, multiply, type Rotation } from '../rotation'
-import { looksHome, type State } from '../state'
+import { DIRECTIONS, type Direction } from '../puzzle/directions'
+import { IDENTITY, INVERSE, multiply, type Rotation } from '../rotation'
+import { looksHome, start, type State } from '../state'
 import { indexOf, type Lies, type PieceId } from './claim'
 
 /** A position, and the rotation that a finished piece has in it. */
@@ -39,6 +39,38 @@ export interface Evidence {
   /** The side that the solver starts with. */
   readonly base: Direction
 }
+
+/** Of a position by itself: nothing is turned. */
+export function evidenceOf(puzzle: Puzzle, state: State, frame: Rotation): Evidence {
+  const now = { state, frame }
+  return {
+    puzzle,
+    now,
+    made: 0,
+    held: 0,
+    turns: [],
+    algorithm: [],
+    at: () => now,
+    readAt: () => now,
+    start: now,
+    end: now,
+    isOwing: false,
+    lines: [],
+    glowing: [],
+    base: DIRECTIONS[0],
+  }
+}
+
+/** Of turns that are made of the finished puzzle, as what they do is told: turns of the whole puzzle taken back. */
+export const evidenceOfTurns = (
+  puzzle: Puzzle,
+  turns: readonly { readonly name: string }[],
+  made: State,
+): Evidence => ({
+  ...evidenceOf(puzzle, start(puzzle), IDENTITY),
+  turns: turns.map(({ name }) => ({ name, role: 'do' })),
+  end: { state: made, frame: IDENTITY },
+})
 
 /** How a piece lies at its place. */
 export function lies(puzzle: Puzzle, { state, frame }: Moment, piece: number): Lies {

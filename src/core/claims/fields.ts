@@ -70,6 +70,10 @@ export const count = field<number>(number().integer().min(0).max(MOST))
 export const counts = field<readonly number[]>(
   array().of(number().integer().min(0).max(MOST).required()).max(24),
 )
+/** Without a bound: how often until all is back. */
+const unbounded = () => number().integer().min(0).max(Number.MAX_SAFE_INTEGER)
+export const amount = field<number>(unbounded())
+export const amounts = field<readonly number[]>(array().of(unbounded().required()).max(40))
 export const flag = field<true>(mixed<true>().oneOf([true]))
 export const text = field<string>(string().max(2000))
 /** What pieces are called by what they are: 'edge', 'corner'. */

@@ -2,12 +2,13 @@
  * What may be added to a bench. `follow` passes over what does not fit, so that old events can always be
  * read; what is new is held to more: every turn of it is made on the engine before it is stored.
  */
+import { blockedWords } from '../words/blockedWords'
 import { countJoined } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { schoolAmong, schoolsOf } from '../schools'
 import { fullVariant, stagesOf } from '../schools/school'
-import { blockOf, blockWords, isSolved, turnAll, writeState } from '../state'
+import { blockOf, isSolved, turnAll, writeState } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
 import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
@@ -45,7 +46,7 @@ function misfitOf(bench: Bench, event: BenchEvent): string | undefined {
       const turn = puzzle.turnByName.get(event.name)
       if (!turn) return `This puzzle has no turn that is written ${event.name}.`
       const block = blockOf(puzzle, state, turn)
-      return block && blockWords(puzzle, turn, block)
+      return block && blockedWords(puzzle, turn, block)
     }
     case 'undo':
       return turnsMade(bench) === 0 ? 'There is no turn to take back.' : undefined

@@ -219,7 +219,7 @@ describe('a copy of a 3x3x3 by colours', () => {
     ;[marked[one], marked[other]] = [marked[other], marked[one]]
     const [problem] = judge(cube3, cube3.definition.colours, marked).problems
     expect(problem.code).toBe('twisted')
-    expect(problem.sentence).toMatch(/One of the 12 edges has been flipped by hand/)
+    expect(problem.sentence).toMatch(/Hands have flipped one of the 12 edges/)
   })
 })
 

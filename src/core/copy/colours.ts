@@ -12,6 +12,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, multiply, rotate, ROTATION_COUNT, type Rotation, type Vector } from '../rotation'
 import { placeOf, type State } from '../state'
 import { capital, inWords, listed, placeWords, times } from '../phrases'
+import { verdictWords } from '../stuck/sayVerdict'
 import { judgeEntry, type Entry, type EntryVerdict } from './pieces'
 
 /** A sticker to be marked: a place and one of the sides it shows. */
@@ -153,9 +154,9 @@ export function judge(puzzle: Puzzle, scheme: Scheme, marked: Marked): Judgement
     return fit ? [{ slot: place, seen: puzzle.look[24 * fit.piece + fit.rotation] }] : []
   })
   const own = rearranged(puzzle, scheme, arrangement)
-  const verdict = judgeEntry(puzzle, entry, own)
+  const verdict = judgeEntry(puzzle, entry)
   if (verdict.kind !== 'whole' || !verdict.diagnosis.state)
-    return { missing, problems: [assemblyProblem(puzzle, verdict)] }
+    return { missing, problems: [assemblyProblem(puzzle, own, verdict)] }
   return {
     missing,
     problems,
@@ -410,7 +411,7 @@ function misfit(
 }
 
 /** Why no turns lead here, with the stickers of the pieces that are spoken of. */
-function assemblyProblem(puzzle: Puzzle, verdict: EntryVerdict): CopyProblem {
+function assemblyProblem(puzzle: Puzzle, scheme: Scheme, verdict: EntryVerdict): CopyProblem {
   if (verdict.kind !== 'whole')
     return {
       code: 'unreachable',
@@ -418,14 +419,14 @@ function assemblyProblem(puzzle: Puzzle, verdict: EntryVerdict): CopyProblem {
         'The pieces are right, but no hold explains where they are: some layer would have been turned by a quarter that only half-turns.',
       stickers: [],
     }
-  const { finding, sentences, slots } = verdict.diagnosis
+  const { finding, slots } = verdict.diagnosis
   const isTwist =
     finding.kind === 'assembly' &&
     finding.corrections.length === 1 &&
     finding.corrections[0].pieces.length === 1
   return {
     code: isTwist ? 'twisted' : 'unreachable',
-    sentence: sentences.join(' '),
+    sentence: verdictWords(puzzle, scheme, verdict.diagnosis).join(' '),
     stickers: slots.flatMap((place) =>
       puzzle.pieces[place].faces.map(({ normal }) =>
         stickerId(puzzle, place, sideOf(puzzle, normal)),

@@ -88,7 +88,7 @@ describe('copying piece by piece', () => {
     twisted[corner] = twistOf(cube3, corner)
     const told = judgeEntry(cube3, entryOf(cube3, twisted))
     if (told.kind !== 'whole') throw new Error(told.kind)
-    expect(told.diagnosis.sentences.join(' ')).toMatch(/twisted by hand/)
+    expect(told.diagnosis.said.map(({ kind }) => kind)).toContain('turnedByHand')
   })
 
   it('finds a state or says why not, whatever candidates are chosen', () => {

@@ -13,7 +13,6 @@ import { isNothing, spanOf, twistsAdd, type Coordinate } from '../analysis/invar
 import { canBlock, familiesOf, reachOf } from '../analysis/placements'
 import type { Puzzle } from '../puzzle/compile'
 import { INVERSE, multiply, type Rotation } from '../rotation'
-import type { Scheme } from '../puzzle/colours'
 import { rotateState, type State } from '../state'
 import { diagnose, type Diagnosis } from '../stuck/diagnose'
 import { accountOf } from '../universal/account'
@@ -237,18 +236,14 @@ export function isWhole(puzzle: Puzzle, entry: Entry): boolean {
 }
 
 /** Judges an entry: whether it is whole, and what it is; the kindest verdict of all holds. */
-export function judgeEntry(
-  puzzle: Puzzle,
-  entry: Entry,
-  scheme: Scheme = puzzle.definition.colours,
-): EntryVerdict {
+export function judgeEntry(puzzle: Puzzle, entry: Entry): EntryVerdict {
   const holds = holdsFor(puzzle, entry)
   if (holds.length === 0) return { kind: 'contradiction' }
   const left = slotsAsked(puzzle).length - entry.length
   if (left > 0) return { kind: 'incomplete', left }
   const verdicts = holds.map((h) => {
     const { state } = placedUnder(puzzle, h, entry)
-    const diagnosis = diagnose(puzzle, state, scheme)
+    const diagnosis = diagnose(puzzle, state)
     return { kind: 'whole' as const, diagnosis, state: diagnosis.state ?? state }
   })
   return (

@@ -15,31 +15,22 @@ import { PictureTable } from '../search/pictureTable'
 import { after, capped, cube2, cube3, glued } from '../testing'
 import { isNothing } from '../analysis/invariants'
 import { accountOf } from '../universal/account'
-import { mend } from './correct'
+import { mend } from '../universal/correct'
 import { diagnose, type Diagnosis } from './diagnose'
-import { FAULTS, withFault } from './faults'
+import { exchanged, FAULTS, withFault } from './faults'
 import { remediesFor } from './remedies'
+import { verdictWords } from './sayVerdict'
 
-const judged = (puzzle: Puzzle, state: State): Diagnosis =>
-  diagnose(puzzle, state, puzzle.definition.colours)
+const judged = diagnose
+
+const wordsOf = (puzzle: Puzzle, diagnosis: Diagnosis): string =>
+  verdictWords(puzzle, puzzle.definition.colours, diagnosis).join(' ')
 
 const at = (puzzle: Puzzle, seed: number): State =>
   rotateState(
     scrambledState(puzzle, scramble(puzzle, seed)),
     puzzle.holds[(7 * seed) % puzzle.holds.length],
   )
-
-/** Two pieces exchanged by hand so that each looks like some placement of the other's home. */
-function exchanged(puzzle: Puzzle, state: State, p: number, q: number): State {
-  const next = new Uint8Array(state)
-  const into = (piece: number, slot: number) =>
-    Array.from({ length: ROTATION_COUNT }, (_, r) => r).find(
-      (r) => puzzle.slot[24 * piece + r] === slot,
-    ) as number
-  next[p] = into(p, puzzle.slot[24 * q + state[q]])
-  next[q] = into(q, puzzle.slot[24 * p + state[p]])
-  return next
-}
 
 const pieceNamed = (puzzle: Puzzle, id: string) =>
   puzzle.pieces.findIndex((piece) => piece.id === id)
@@ -157,12 +148,13 @@ describe('what a position is', () => {
     for (const [a, b, c, d] of fours(corners)) {
       const state = exchanged(tied, exchanged(tied, start(tied), a, b), c, d)
       const isReached = pictures.distanceOf(inFrame(tied, state)) !== undefined
-      const { finding, sentences } = judged(tied, state)
+      const diagnosis = judged(tied, state)
+      const { finding } = diagnosis
       expect(finding.kind === 'assembly').toBe(!isReached)
       if (finding.kind !== 'assembly' || !finding.group) continue
       told++
-      expect(sentences.join(' ')).toContain('small group of their own')
-      expect(sentences.join(' ')).toContain('The six corners')
+      expect(wordsOf(tied, diagnosis)).toContain('small group of their own')
+      expect(wordsOf(tied, diagnosis)).toContain('The six corners')
       if (finding.corrections.length > 0) mended++
     }
     expect(told).toBeGreaterThan(0)
@@ -213,31 +205,31 @@ describe('what a position is', () => {
 })
 
 describe('in words', () => {
-  const words = (puzzle: Puzzle, state: State) => judged(puzzle, state).sentences.join(' ')
+  const words = (puzzle: Puzzle, state: State) => wordsOf(puzzle, judged(puzzle, state))
 
   it('a twisted corner, with the sense that mends it', () => {
     const faulty = turnedInPlace(cube3, 'UFR')
     expect(words(cube3, faulty)).toMatch(
-      /One of the eight corners has been twisted by hand: their twists add up to a third of a turn (clockwise|anticlockwise)\. Twist any one of them a third (clockwise|anticlockwise) by hand, for instance the white-green-red corner, now the top right front corner/,
+      /Hands have twisted one of the eight corners: their twists add up to a third of a turn (clockwise|anticlockwise)\. Twist any one of them a third (clockwise|anticlockwise) by hand, for instance the white-green-red corner, now the top right front corner/,
     )
     const fix = mend(cube3, faulty)
     expect(fix && isSolved(cube3, fix.state)).toBe(true)
     // All eight are counted on a 2x2x2 too, the one that is kept still among them.
-    expect(words(cube2, turnedInPlace(cube2, 'UFR'))).toMatch(/One of the eight corners/)
+    expect(words(cube2, turnedInPlace(cube2, 'UFR'))).toMatch(/one of the eight corners/)
   })
 
   it('two exchanged edges', () => {
     const [p, q] = [pieceNamed(cube3, 'UF'), pieceNamed(cube3, 'UB')]
     expect(words(cube3, exchanged(cube3, start(cube3), p, q))).toMatch(
-      /Two edges have been exchanged by hand.*Exchange any two of the 12/,
+      /Hands have exchanged two edges: .*Exchange any two of the 12/,
     )
   })
 
   it('pieces of different kinds in each other’s places', () => {
     const [p, q] = [pieceNamed(cube3, 'U'), pieceNamed(cube3, 'F')]
-    const { verdict, sentences } = judged(cube3, exchanged(cube3, start(cube3), p, q))
-    expect(verdict).toBe('assembly')
-    expect(sentences.join(' ')).toMatch(
+    const told = judged(cube3, exchanged(cube3, start(cube3), p, q))
+    expect(told.verdict).toBe('assembly')
+    expect(wordsOf(cube3, told)).toMatch(
       /no turns take them there\. Take both out and exchange them/,
     )
   })
@@ -245,13 +237,13 @@ describe('in words', () => {
   it('a layer out of register, and centres that are turned', () => {
     const off = after(cube3, [cube3.turnByName.get("R'") as never])
     expect(judged(cube3, off)).toMatchObject({ verdict: 'frame' })
-    expect(words(cube3, off)).toMatch(/out of register by a quarter turn\. Turn it: R\./)
+    expect(words(cube3, off)).toMatch(/out of register by a quarter turn: turn it, R\./)
     // In every hold the turn that is named is the one that mends it.
     for (const hold of cube3.holds) {
       const held = rotateState(off, hold)
       const [remedy] = remediesFor(cube3, judged(cube3, held))
       expect(remedy.kind).toBe('register')
-      expect(words(cube3, held)).toContain(`Turn it: ${remedy.turns[0]}.`)
+      expect(words(cube3, held)).toContain(`turn it, ${remedy.turns[0]}.`)
     }
     // On a tilted cube the centres show it: two of them a quarter turn, one each way.
     const tilt = must(puzzleById('tilt-3'))
@@ -264,7 +256,7 @@ describe('in words', () => {
     state[pieceNamed(tilt, 'D')] = quarter('D', 270)
     const told = judged(tilt, state)
     expect(told.verdict).toBe('frame')
-    expect(told.sentences.join(' ')).toMatch(/two pieces that never leave their place are turned/)
+    expect(wordsOf(tilt, told)).toMatch(/two pieces that never leave their place are turned/)
     expect(told.slots).toHaveLength(2)
   })
 
@@ -277,7 +269,8 @@ describe('in words', () => {
     // Two other pieces of the same orbit exchanged: odd and odd are even.
     const others = prism.pieces.flatMap((_, p) =>
       prism.pieces.flatMap((__, q) => {
-        if (p >= q || alike.pieces.includes(p) || alike.pieces.includes(q)) return []
+        const isKin = prism.pieces[p].kind === prism.pieces[q].kind
+        if (p >= q || !isKin || [p, q].some((each) => alike.pieces.includes(each))) return []
         const state = exchanged(prism, start(prism), p, q)
         return isSolved(prism, state) || holdOf(prism, state) !== 0 ? [] : [state]
       }),
@@ -286,8 +279,8 @@ describe('in words', () => {
       .map((state) => judged(prism, state))
       .filter(({ verdict }) => verdict === 'look-alike')
     expect(told.length).toBeGreaterThan(0)
-    expect(told[0].sentences.join(' ')).toMatch(
-      /Nothing is wrong\..*equal .* edges have traded places, which no one can see, and so the .* look as if an odd number were exchanged/,
+    expect(wordsOf(prism, told[0])).toMatch(
+      /Nothing is wrong\..*equal .* edges have traded places, which no one can see\. So the .* look as if an odd number were exchanged/,
     )
   })
 
@@ -305,10 +298,10 @@ describe('in words', () => {
     const cube4 = must(puzzleById('cube-4'))
     const turns = must(readTurns(cube4, '2R2 U2 2R2 1-2U2 2R2 2U2'))
     const state = must(turnAll(cube4, start(cube4), turns))
-    const { verdict, slots, sentences } = judged(cube4, state)
-    expect(verdict).toBe('reduction parity')
-    expect(sentences.join(' ')).toMatch(/an odd number of exchanges among its edges/)
-    const lit = slots.map((slot) => cube4.pieces[slot].kind)
+    const told = judged(cube4, state)
+    expect(told.verdict).toBe('reduction parity')
+    expect(wordsOf(cube4, told)).toMatch(/its edges need an odd number of exchanges/)
+    const lit = told.slots.map((slot) => cube4.pieces[slot].kind)
     expect([...new Set(lit)]).toEqual(['edge'])
   })
 
@@ -318,7 +311,9 @@ describe('in words', () => {
     expect(wings).toHaveLength(2)
     const flipped = exchanged(cube4, start(cube4), wings[0], wings[1])
     expect(judged(cube4, flipped).verdict).toBe('reduction parity')
-    expect(words(cube4, flipped)).toMatch(/look like a 3x3x3.*the flips of its edges do not add up/)
+    expect(words(cube4, flipped)).toMatch(
+      /joined like a 3x3x3.*the flips of its edges don't add up/,
+    )
     const remedies = remediesFor(cube4, judged(cube4, flipped))
     expect(remedies.map(({ kind }) => kind)).toEqual(['settle', 'home'])
     const home = remedies[1].turns.map((name) => cube4.turnByName.get(name) as never)

@@ -8,7 +8,6 @@ import { lookAlikesOf, lookClassesOf } from '../analysis/lookAlikes'
 import { holdOf, straysUnder } from '../analysis/placements'
 import { leadersOf } from '../analysis/riders'
 import { rehold } from '../notation/rewrite'
-import type { Scheme } from '../puzzle/colours'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { IDENTITY, INVERSE, type Rotation } from '../rotation'
 import { isInShape } from '../scramble/scramble'
@@ -31,29 +30,33 @@ import { guessedPlan, knownPlanOf } from '../universal/orbitPlan'
 import { workOf } from '../universal/orbitsAtWork'
 import { canTakeShape, reshape } from '../universal/reshape'
 import { solveUniversally } from '../universal/solve'
-import { mend, mendByTrial } from './correct'
-import type { Finding, OrbitAccount, Verdict } from './finding'
-import { reductionParity } from './joined'
-import { tell } from './words'
+import { mend, mendByTrial } from '../universal/correct'
+import type { Finding, OrbitAccount, Verdict, WhyNotKnown } from './finding'
+import { reductionParity } from '../universal/reductionParity'
+import { tell } from './told'
+import type { Said } from '../claims/claim'
 
 export interface Diagnosis {
   readonly verdict: Verdict
   readonly finding: Finding
-  /** What it is, why, and what to do; in words. */
-  readonly sentences: readonly string[]
+  /** What it is, why, and what to do. */
+  readonly said: Said
+  /** The hold in which it was given: places are called in it. */
+  readonly hold: Rotation
   /** Where the pieces lie that it speaks of, as slots, in the hold that was given. */
   readonly slots: readonly number[]
   readonly account: readonly OrbitAccount[]
-  /** As given, with look-alikes told apart so that turns lead home; undefined where none do. */
+  /** As given, with look-alikes told apart as what is said has it. */
+  readonly told: State
+  /** The same where turns lead home from it; undefined where none do. */
   readonly state?: State
 }
 
 /** Judges any state, in any hold: also such as no turns lead to. */
-export function diagnose(puzzle: Puzzle, given: State, scheme: Scheme): Diagnosis {
+export function diagnose(puzzle: Puzzle, given: State): Diagnosis {
   const hold = holdOf(puzzle, given)
-  if (hold === undefined)
-    return withWords(puzzle, scheme, nearestHold(puzzle, given), given, straying)
-  return withWords(puzzle, scheme, hold, given, (state) => findingOf(puzzle, state))
+  if (hold === undefined) return withTold(puzzle, nearestHold(puzzle, given), given, straying)
+  return withTold(puzzle, hold, given, (state) => findingOf(puzzle, state))
 
   function straying(state: State): Found {
     const strays = straysUnder(puzzle, state, IDENTITY)
@@ -72,9 +75,8 @@ interface Found {
   readonly state: State
 }
 
-function withWords(
+function withTold(
   puzzle: Puzzle,
-  scheme: Scheme,
   hold: Rotation,
   given: State,
   find: (state: State) => Found,
@@ -82,14 +84,16 @@ function withWords(
   const framed = rotateState(given, INVERSE[hold])
   const { finding: inFrame, account, state } = find(framed)
   const finding = inHold(puzzle, inFrame, hold)
-  const { sentences, pieces } = tell({ puzzle, scheme, hold, state }, finding, account)
+  const { said, pieces } = tell(puzzle, state, finding, account)
   const held = rotateState(state, hold)
   return {
     verdict: finding.kind,
     finding,
-    sentences,
+    said,
+    hold,
     slots: pieces.map((p) => puzzle.slot[24 * p + held[p]]),
     account,
+    told: held,
     state: leadsHome(finding) ? held : undefined,
   }
 }
@@ -117,7 +121,8 @@ function findingOf(puzzle: Puzzle, given: State): Found {
   const unreached: Finding = { kind: 'assembly', strays: [], corrections: [], shape: true }
   if (!canTakeShape(puzzle, given)) return { finding: unreached, account: [], state: given }
   const turns = reshape(puzzle, given)
-  if (!turns) return { finding: { kind: 'not known', why: NO_WAY }, account: [], state: given }
+  if (!turns)
+    return { finding: { kind: 'not known', why: 'noShapeWay' }, account: [], state: given }
   // Judged in shape, and told for the state before it.
   const found = inShape(puzzle, must(turnAll(puzzle, given, turns)))
   const state = must(turnAll(puzzle, found.state, inverseOf(puzzle, turns)))
@@ -126,14 +131,9 @@ function findingOf(puzzle: Puzzle, given: State): Found {
   return { ...found, finding: { kind: 'not finished', wrong, shape: true }, state }
 }
 
-const NO_WAY = 'No turns were found that bring the shape back.'
-
-function whyNotJudged(puzzle: Puzzle): string | undefined {
-  if (!hasMoves(puzzle))
-    return 'Turns of this puzzle can be blocked, and the pieces that decide it can lie in too many ways to list, so it is not known whether turns lead here.'
-  if (!twistsAdd(workOf(puzzle).sums.orbits))
-    return 'Some pieces of this puzzle turn about more than one axis in their places, so their twists are no sum.'
-  return undefined
+function whyNotJudged(puzzle: Puzzle): WhyNotKnown | undefined {
+  if (!hasMoves(puzzle)) return 'blocked'
+  return twistsAdd(workOf(puzzle).sums.orbits) ? undefined : 'twists'
 }
 
 const notHome = (puzzle: Puzzle, state: State): number[] =>
@@ -143,11 +143,8 @@ const notHome = (puzzle: Puzzle, state: State): number[] =>
 function inShape(puzzle: Puzzle, given: State): Found {
   const found = judgedInShape(puzzle, given)
   if (found.finding.kind !== 'assembly' || areMovesAll(puzzle)) return found
-  return { ...found, finding: { kind: 'not known', why: NOT_ALL } }
+  return { ...found, finding: { kind: 'not known', why: 'outOfShape' } }
 }
-
-const NOT_ALL =
-  'No way home was found; but not everything that this puzzle can do out of shape is listed, so it is not sure that there is none.'
 
 function judgedInShape(puzzle: Puzzle, given: State): Found {
   const inOrbits = namedInOrbits(puzzle, given)
@@ -163,8 +160,18 @@ function judgedInShape(puzzle: Puzzle, given: State): Found {
   const told = named(puzzle, given, (vector) => isNothing(span, vector))
   if (!told) {
     const state = namedInOrbits(puzzle, given)
-    const corrections = mend(puzzle, given)?.corrections ?? []
-    return { finding: { kind: 'assembly', strays: [], corrections, shape: false }, account, state }
+    const mended = mend(puzzle, given)
+    // Where a small group decides too, sums that come out are not enough.
+    if (mended && !isDecidedBySums(puzzle) && !solveUniversally(puzzle, mended.state).ok)
+      return { finding: outsideGroup(puzzle, given), account, state }
+    const corrections = mended?.corrections ?? []
+    const finding: Finding = { kind: 'assembly', strays: [], corrections, shape: false }
+    const group = isDecidedBySums(puzzle)
+      ? undefined
+      : smallOrbitsOf(puzzle).find((places) =>
+          corrections.some(({ pieces }) => pieces.some((p) => places.includes(p))),
+        )
+    return { finding: group ? { ...finding, group } : finding, account, state }
   }
   const { state } = told
   const misplaced = misridden(puzzle, given, state)
@@ -178,24 +185,31 @@ function judgedInShape(puzzle: Puzzle, given: State): Found {
     const way = solveUniversally(puzzle, given)
     if (!way.ok && way.problem.code === 'unreachable')
       return { finding: outsideGroup(puzzle, given), account, state }
-    if (!way.ok)
-      return { finding: { kind: 'not known', why: way.problem.sentence }, account, state }
+    if (!way.ok) return { finding: { kind: 'not known', why: 'notServed' }, account, state }
   }
   return { finding: possible(puzzle, given, told), account, state }
 }
 
-/** Every sum comes out, yet the orbits that are settled first have no such arrangement. */
-function outsideGroup(puzzle: Puzzle, given: State): Finding {
+/** The orbits that are permuted by a smaller group than sums allow, where sums do not decide. */
+function smallOrbitsOf(puzzle: Puzzle): (readonly number[])[] {
   const { first, settled } = knownPlanOf(puzzle) ?? guessedPlan(puzzle)
-  const group = (first.at(0) ?? settled).flatMap((o) => [...workOf(puzzle).orbits[o].orbit.places])
+  const orbits = first.length > 0 ? first.flat() : settled
+  return orbits.map((o) => workOf(puzzle).orbits[o].orbit.places)
+}
+
+/** Whatever the sums, the orbits that are settled first have no such arrangement. */
+function outsideGroup(puzzle: Puzzle, given: State): Finding {
+  const small = smallOrbitsOf(puzzle)
   const isReached = (state: State) => solveUniversally(puzzle, state).ok
-  const correction = mendByTrial(puzzle, given, group, isReached)
+  const correction = mendByTrial(puzzle, given, small.flat(), isReached)
+  const natural = namedInOrbits(puzzle, given)
+  const told = correction?.pieces ?? notHome(puzzle, natural)
   return {
     kind: 'assembly',
     strays: [],
     corrections: correction ? [correction] : [],
     shape: false,
-    group,
+    group: small.find((places) => told.some((p) => places.includes(p))) ?? small.flat(),
   }
 }
 

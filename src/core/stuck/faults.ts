@@ -62,3 +62,16 @@ function optionsFor(puzzle: Puzzle, state: State, fault: Fault): (() => State)[]
     }),
   )
 }
+
+/** Two pieces put into each other's places by hand, each as it first fits there. */
+export function exchanged(puzzle: Puzzle, state: State, p: number, q: number): State {
+  const next = new Uint8Array(state)
+  const into = (piece: number, slot: number) => {
+    const found = ROTATIONS.find((r) => puzzle.slot[24 * piece + r] === slot)
+    if (found === undefined) throw new Error('it does not fit there')
+    return found
+  }
+  next[p] = into(p, puzzle.slot[24 * q + state[q]])
+  next[q] = into(q, puzzle.slot[24 * p + state[p]])
+  return next
+}

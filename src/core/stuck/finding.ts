@@ -1,7 +1,7 @@
 /** What a position can turn out to be, and the count that shows it. */
 import type { Turn } from '../puzzle/compile'
-import type { Correction } from './correct'
-import type { ReductionParity } from './joined'
+import type { Correction } from '../universal/correct'
+import type { ReductionParity } from '../universal/reductionParity'
 
 /** Plain data: it crosses to the page as it is. */
 export type Finding =
@@ -25,11 +25,22 @@ export type Finding =
       readonly corrections: readonly Correction[]
       /** The shape itself cannot be reached. */
       readonly shape: boolean
-      /** Every sum comes out, but the small group that permutes these places has no such arrangement. */
+      /** The small group that permutes these places has no such arrangement, whatever the sums. */
       readonly group?: readonly number[]
     }
   /** Nothing speaks against it, but no turns that lead here are known. */
-  | { readonly kind: 'not known'; readonly why: string }
+  | { readonly kind: 'not known'; readonly why: WhyNotKnown }
+
+/** Why it is not proved that turns lead somewhere. */
+export type WhyNotKnown =
+  /** Turns can be blocked, and what decides it can lie in too many ways. */
+  | 'blocked'
+  /** Some pieces turn about more than one axis in their places: their twists are no sum. */
+  | 'twists'
+  | 'noShapeWay'
+  /** Not all that the puzzle can do out of shape is listed. */
+  | 'outOfShape'
+  | 'notServed'
 
 export type Verdict = Finding['kind']
 

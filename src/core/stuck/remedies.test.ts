@@ -38,8 +38,7 @@ function misleading(): State[] {
     for (const q of others) {
       const state = p < q ? exchanged(prism, p, q) : undefined
       if (!state || isSolved(prism, state) || holdOf(prism, state) !== 0) continue
-      if (diagnose(prism, state, prism.definition.colours).verdict === 'look-alike')
-        found.push(state)
+      if (diagnose(prism, state).verdict === 'look-alike') found.push(state)
       if (found.length === 3) return found
     }
   return found
@@ -51,7 +50,7 @@ describe('ways out of a trade of look-alikes', () => {
     expect(states.length).toBeGreaterThan(0)
     for (const [i, state] of states.entries()) {
       const held = rotateState(state, prism.holds[i])
-      const diagnosis = diagnose(prism, held, prism.definition.colours)
+      const diagnosis = diagnose(prism, held)
       const remedies = remediesFor(prism, diagnosis)
       expect(remedies.map(({ kind }) => kind)).toContain('home')
       const counts = remedies.map(({ turnCount }) => turnCount)
@@ -79,7 +78,7 @@ describe('ways out of a trade of look-alikes', () => {
   it('are one turn where a layer is out of register', () => {
     const turn = prism.turnByName.get('U') as never
     const held = must(turnAll(prism, start(prism), [turn]))
-    const [remedy, ...more] = remediesFor(prism, diagnose(prism, held, prism.definition.colours))
+    const [remedy, ...more] = remediesFor(prism, diagnose(prism, held))
     expect(more).toEqual([])
     expect(remedy).toMatchObject({ kind: 'register', turnCount: 1 })
     expect(isSolved(prism, ends(prism, held, remedy))).toBe(true)
@@ -87,7 +86,7 @@ describe('ways out of a trade of look-alikes', () => {
 
   it('are none where the puzzle is home, or was put together wrongly', () => {
     const cube = must(puzzleById('cube-3'))
-    const judged = (state: State) => diagnose(cube, state, cube.definition.colours)
+    const judged = (state: State) => diagnose(cube, state)
     expect(remediesFor(cube, judged(start(cube)))).toEqual([])
     const edge = cube.pieces.findIndex(({ kind }) => kind === 'edge')
     const flip = cube.holds.find((r) => r !== 0 && cube.place[24 * edge + r] === edge) as number

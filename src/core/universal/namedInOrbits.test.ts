@@ -64,7 +64,7 @@ describe.each(CHANGING)('equal pieces of %s', (id) => {
           random,
         )
         if (!state) continue
-        const { verdict } = diagnose(puzzle, state, puzzle.definition.colours)
+        const { verdict } = diagnose(puzzle, state)
         expect(verdict, `${fault} ${seed}`).not.toBe('not known')
       }
   })

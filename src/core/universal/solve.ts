@@ -16,6 +16,7 @@ import { accountOf, named } from './account'
 import { baseCyclesOf } from './baseCycles'
 import { cyclesHome, turnsOfCycle, type CycleStep, type Wish } from './cyclesHome'
 import { areMovesAll, hasMoves } from './moves'
+import { namedInOrbits, outsideOrbits } from './namedInOrbits'
 import { settledPlan, type SettledPlan } from './orbitPlan'
 import { canTakeShape, reshape } from './reshape'
 import { Setups } from './setups'
@@ -76,6 +77,8 @@ export function whyNotServed(puzzle: Puzzle): string | undefined {
   return typeof kit === 'string' ? kit : undefined
 }
 
+const NO_TURNS = 'Some piece lies where no turns take it, so no turns lead home.'
+
 /**
  * @param wish pieces (as they lie, whatever look-alikes are called) that the first series shall take
  * @param keepsNames whether look-alikes are what they are given as, instead of being told apart here; for
@@ -90,8 +93,7 @@ export function solveUniversally(
   const kit = kitOf(puzzle)
   if (typeof kit === 'string') return fail('not-served', kit)
   const hold = holdOf(puzzle, given)
-  if (hold === undefined)
-    return fail('unreachable', 'Some piece lies where no turns take it, so no turns lead home.')
+  if (hold === undefined) return fail('unreachable', NO_TURNS)
   const steps: UniversalStep[] = []
   let state = rotateState(given, INVERSE[hold])
   // The same with every piece under its own name.
@@ -110,6 +112,9 @@ export function solveUniversally(
     if (!turns) return fail('unreachable', 'No turns bring this back into shape.')
     make({ kind: 'shape', turns })
   }
+  // Names for pieces that lie where their orbits never take them would be sought for ever.
+  if (outsideOrbits(puzzle, namedInOrbits(puzzle, state)).length > 0)
+    return fail('unreachable', NO_TURNS)
   const { span } = accountOf(puzzle)
   const told = named(puzzle, state, (vector) => isNothing(span, vector))
   if (!told)

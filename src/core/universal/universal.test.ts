@@ -267,11 +267,7 @@ describe('one piece at a time', () => {
     expect(pieceByPiece(stiff)).toBeUndefined()
     expect(whyNotServed(stiff)).toMatch(/blocked, .* more than 30,000 ways/)
     expect(orderOfPuzzle(stiff).groupOrder).toBeNull()
-    const { verdict } = diagnose(
-      stiff,
-      scrambledState(stiff, scramble(stiff, 1)),
-      stiff.definition.colours,
-    )
+    const { verdict } = diagnose(stiff, scrambledState(stiff, scramble(stiff, 1)))
     expect(verdict).toBe('not known')
   })
 

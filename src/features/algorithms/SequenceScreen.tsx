@@ -5,7 +5,9 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useState } from 'react'
 import { toast } from 'sonner'
 import { doingOf } from '@/core/algorithms/does'
-import { passageWords, stopWords, type Passage } from '@/core/algorithms/passage'
+import { type Passage } from '@/core/scramble/passage'
+import { passageClaim, stopClaim } from '@/core/claims/stops'
+import { sentencesOf } from '@/core/words/say'
 import { structureOf } from '@/core/algorithms/structure'
 import { canBlock } from '@/core/analysis/placements'
 import { kinOf } from '@/core/analysis/kin'
@@ -14,7 +16,7 @@ import { DIALECTS, rewritten, type DialectId } from '@/core/notation/dialect'
 import { handCost } from '@/core/notation/handCost'
 import { readTurns } from '@/core/notation/read'
 import { countQuarters, countTurns, mirrored, rehold, simplify } from '@/core/notation/rewrite'
-import { writeAlgorithm, writeTurnName, writeTurns } from '@/core/notation/write'
+import { writeAlgorithm, writeTurns } from '@/core/notation/write'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
@@ -159,7 +161,7 @@ function Sequence({
             <h2 className="mb-1 text-base">What it does here</h2>
             {doing.ok ? (
               <ul className="grid gap-1 text-sm">
-                {doing.value.sentences.map((sentence) => (
+                {sentencesOf(puzzle, doing.value.said, { dialect }).map((sentence) => (
                   <li key={sentence}>{sentence}</li>
                 ))}
               </ul>
@@ -362,7 +364,9 @@ function PassageLine({
   return (
     <div className="mt-2 text-sm">
       <p role="status" className="text-soft">
-        {passage ? passageWords(passage) : 'Trying from how many shapes it can be made.'}
+        {passage
+          ? sentencesOf(puzzle, [passageClaim(passage)])
+          : 'Trying from how many shapes it can be made.'}
       </p>
       {stops.length > 0 && (
         <ul aria-label="Shapes in which it stops" className="mt-1 grid gap-1">
@@ -375,7 +379,7 @@ function PassageLine({
                 label=""
                 attend={stop.cut.map((p) => puzzle.pieces[p].id)}
               />
-              <span>{stopWords(puzzle, turns, stop, (name) => writeTurnName(name, dialect))}</span>
+              <span>{sentencesOf(puzzle, [stopClaim(puzzle, turns, stop)], { dialect })}</span>
             </li>
           ))}
           {left > 0 && (

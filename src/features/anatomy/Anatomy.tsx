@@ -3,28 +3,22 @@
 import { Shuffle, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import { toast } from 'sonner'
-import { blockedNow, factsOf, kindsIn, turnedInPlace } from '@/core/analysis/anatomy'
-import { carriedBy, fitOf, hasShapes } from '@/core/analysis/fit'
+import { factsOf, kindsIn } from '@/core/analysis/anatomy'
+import { carriedBy } from '@/core/analysis/fit'
 import { kinOf, kinPieces, kinScheme } from '@/core/analysis/kin'
 import { turnMeant } from '@/core/analysis/layers'
-import { reachOf } from '@/core/analysis/placements'
 import { puzzleById } from '@/core/catalog'
+import { carryingSaid, standingSaid } from '@/core/claims/facts'
+import type { DialectId } from '@/core/notation/dialectId'
 import { readTurns } from '@/core/notation/read'
 import { writeTurns } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import { must } from '@/core/result'
 import type { Settings } from '@/core/settings'
-import {
-  blockOf,
-  blockWords,
-  start,
-  turnAll,
-  turnFreely,
-  type Block,
-  type State,
-} from '@/core/state'
-import { inWords, plural } from '@/core/phrases'
+import { blockOf, start, turnAll, type Block, type State } from '@/core/state'
+import { plural } from '@/core/phrases'
+import { sentencesOf } from '@/core/words/say'
 import { Button, LinkButton } from '@/ui/Button'
 import { Notice } from '@/ui/Notice'
 import { PuzzleWindows } from '@/ui/puzzle-view/PuzzleWindows'
@@ -228,7 +222,12 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
           {refusal ? (
             <Notice kind="wrong">{refusal.sentence}</Notice>
           ) : (
-            <TurnWords puzzle={puzzle} state={state} turn={pointed} />
+            <TurnWords
+              puzzle={puzzle}
+              state={state}
+              turn={pointed}
+              dialect={settings.writeDialect}
+            />
           )}
           <PieceCard
             puzzle={puzzle}
@@ -236,9 +235,10 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
             marks={settings.marks}
             state={state}
             piece={piece}
+            dialect={settings.writeDialect}
           />
           <Kinds puzzle={puzzle} kinds={kinds} piece={piece} onChoose={setPiece} />
-          <Standing puzzle={puzzle} state={state} />
+          <Standing puzzle={puzzle} state={state} dialect={settings.writeDialect} />
           <Counts key={given.puzzleId} puzzle={puzzle} />
         </div>
       </div>
@@ -280,54 +280,48 @@ function lightsFor(
 const blockers = (block: Block) => (block.kind === 'cuts' ? block.pieces : [])
 const missing = (block: Block) => (block.kind === 'incomplete' ? block.places : [])
 
-/** What a turn carries now, and how that would fit, before it is made. */
-function TurnWords({ puzzle, state, turn }: { puzzle: Puzzle; state: State; turn?: Turn }) {
-  const shapes = useMemo(() => hasShapes(puzzle, reachOf(puzzle)), [puzzle])
+/** What a turn carries now, and how that would fit, before it is made; or why it is blocked. */
+function TurnWords({
+  puzzle,
+  state,
+  turn,
+  dialect,
+}: {
+  puzzle: Puzzle
+  state: State
+  turn?: Turn
+  dialect: DialectId
+}) {
   if (!turn) return null
-  const block = blockOf(puzzle, state, turn)
-  if (block) return <Notice kind="wrong">{blockWords(puzzle, turn, block)}</Notice>
-  const carried = carriedBy(puzzle, state, turn)
-  const after = turnFreely(puzzle, state, turn, new Uint8Array(state.length))
-  const fits = carried.map((p) => fitOf(puzzle, p, after[p]))
-  const out = fits.filter((fit) => fit === 'out').length
-  const home = fits.filter((fit) => fit === 'home').length
-  const shape = out === 0 ? 'all of them fit by shape' : `${inWords(out)} would not fit by shape`
+  const said = carryingSaid(puzzle, state, turn)
   return (
-    <Notice kind="attend">
-      {turn.name} carries {plural(carried.length, 'piece')} now. After it{' '}
-      {shapes && `${shape}, and `}
-      {inWords(home)} would look right.
+    <Notice kind={said.some(({ kind }) => kind === 'blocked') ? 'wrong' : 'attend'}>
+      {sentencesOf(puzzle, said, { dialect })}
     </Notice>
   )
 }
 
 /** What is blocked now, and which pieces are turned in their places. */
-function Standing({ puzzle, state }: { puzzle: Puzzle; state: State }) {
-  const blocked = useMemo(() => blockedNow(puzzle, state), [puzzle, state])
-  const turned = useMemo(() => turnedInPlace(puzzle, state), [puzzle, state])
-  const out = state.filter((r, p) => fitOf(puzzle, p, r) === 'out').length
-  const rows = [
-    ...(out > 0
-      ? [`${inWords(out)} ${out === 1 ? 'piece does' : 'pieces do'} not fit by shape.`]
-      : []),
-    ...blocked.map((index) => {
-      const turn = puzzle.turns[index]
-      return blockWords(puzzle, turn, blockOf(puzzle, state, turn) as Block)
-    }),
-    ...turned.map(
-      ({ piece, turned: how, isSeen }) =>
-        `${puzzle.pieces[piece].kind} ${puzzle.pieces[piece].id}: at home, ${how}${isSeen ? '' : ', which does not show'}.`,
-    ),
-  ]
+function Standing({
+  puzzle,
+  state,
+  dialect,
+}: {
+  puzzle: Puzzle
+  state: State
+  dialect: DialectId
+}) {
+  const rows = useMemo(
+    () => sentencesOf(puzzle, standingSaid(puzzle, state), { dialect }),
+    [dialect, puzzle, state],
+  )
   if (rows.length === 0) return null
   return (
     <section aria-label="How it stands now">
       <h2 className="mb-1 text-base">Now</h2>
-      <ul className="grid gap-1 text-sm first-letter:capitalize">
+      <ul className="grid gap-1 text-sm">
         {rows.map((sentence) => (
-          <li key={sentence} className="first-letter:uppercase">
-            {sentence}
-          </li>
+          <li key={sentence}>{sentence}</li>
         ))}
       </ul>
     </section>

@@ -1,11 +1,13 @@
 'use client'
 
-import { coloursOf, factWords, placeWords } from '@/core/analysis/anatomy'
-import { fitOf } from '@/core/analysis/fit'
+import { coloursOf } from '@/core/analysis/anatomy'
+import { factsSaid, lyingSaid } from '@/core/claims/facts'
+import type { DialectId } from '@/core/notation/dialectId'
 import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { IDENTITY } from '@/core/rotation'
 import { start, type State } from '@/core/state'
+import { sentencesOf } from '@/core/words/say'
 import { PiecePicture } from '@/ui/puzzle-picture/PiecePicture'
 import { PuzzlePicture } from '@/ui/puzzle-picture/PuzzlePicture'
 
@@ -16,12 +18,15 @@ export function PieceCard({
   marks,
   state,
   piece,
+  dialect,
 }: {
   puzzle: Puzzle
   scheme: Scheme
   marks: boolean
   state: State
   piece?: number
+  /** Turns are written in it. */
+  dialect: DialectId
 }) {
   return (
     <section
@@ -62,24 +67,19 @@ export function PieceCard({
             />
           </div>
           <ul className="mt-1 grid gap-1">
-            {factWords(puzzle, piece).map((sentence) => (
+            {sentencesOf(
+              puzzle,
+              [
+                ...factsSaid(puzzle, piece),
+                ...(state[piece] === IDENTITY ? [] : lyingSaid(puzzle, state, piece)),
+              ],
+              { dialect },
+            ).map((sentence) => (
               <li key={sentence}>{sentence}</li>
             ))}
-            {state[piece] !== 0 && <li>{whereNow(puzzle, state, piece)}</li>}
           </ul>
         </>
       )}
     </section>
   )
-}
-
-function whereNow(puzzle: Puzzle, state: State, piece: number): string {
-  const slot = puzzle.slot[24 * piece + state[piece]]
-  if (slot >= puzzle.pieces.length) return 'Now it lies outside the finished shape.'
-  const at = slot === piece ? 'Now it is in its own place' : `Now it is ${placeWords(puzzle, slot)}`
-  return {
-    home: `${at} and looks right there.`,
-    shape: `${at}; its shape fits, its colours do not.`,
-    out: `${at}; its shape does not fit there.`,
-  }[fitOf(puzzle, piece, state[piece])]
 }

@@ -1,9 +1,10 @@
 'use client'
 
+import { blockedWords } from '@/core/words/blockedWords'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { compile, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import type { PuzzleDefinition } from '@/core/puzzle/definition'
-import { blockOf, blockWords, start, turnFreely, type Block, type State } from '@/core/state'
+import { blockOf, start, turnFreely, type Block, type State } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 
 export interface Refusal {
@@ -78,7 +79,7 @@ export function usePair(
     (turn: Turn) =>
       enqueue(async () => {
         const block = blockOf(puzzle, after(puzzle, current.current), turn)
-        if (block) return setRefusal({ turn, block, sentence: blockWords(puzzle, turn, block) })
+        if (block) return setRefusal({ turn, block, sentence: blockedWords(puzzle, turn, block) })
         setRefusal(undefined)
         await play(turn, [...current.current, turn])
       }),

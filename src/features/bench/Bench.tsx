@@ -385,6 +385,7 @@ export function Bench({
           ) : stuck.isOpen ? (
             <StuckPanel
               puzzle={puzzle}
+              scheme={given.scheme}
               dialect={settings.writeDialect}
               layOut={`/lay-out/${given.copyId}`}
               controls={stuck}

@@ -2,6 +2,7 @@ import { X } from 'lucide-react'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeNames } from '@/core/notation/write'
 import { groupNames } from '@/core/analysis/groupNames'
+import type { Scheme } from '@/core/puzzle/colours'
 import type { Puzzle } from '@/core/puzzle/compile'
 import type { OrbitAccount } from '@/core/stuck/finding'
 import type { Remedy } from '@/core/stuck/remedies'
@@ -19,12 +20,14 @@ const LISTED = 24
 /** What the position on the bench is, the count that shows it, and the ways out. */
 export function StuckPanel({
   puzzle,
+  scheme,
   dialect,
   layOut,
   controls: { stuck, share, problem, toggle },
   onTake,
 }: {
   puzzle: Puzzle
+  scheme: Scheme
   dialect: DialectId
   /** Where what is seen can be laid out anew. */
   layOut: string
@@ -48,7 +51,12 @@ export function StuckPanel({
       )}
       {stuck && (
         <>
-          <DiagnosisNotice diagnosis={stuck.diagnosis} />
+          <DiagnosisNotice
+            puzzle={puzzle}
+            scheme={scheme}
+            dialect={dialect}
+            diagnosis={stuck.diagnosis}
+          />
           <Counts puzzle={puzzle} account={stuck.diagnosis.account} />
           {stuck.remedies.length > 0 && (
             <div className="grid gap-2">

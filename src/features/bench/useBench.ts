@@ -1,5 +1,6 @@
 'use client'
 
+import { blockedWords } from '@/core/words/blockedWords'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { puzzleById } from '@/core/catalog'
 import { admit } from '@/core/coach/admit'
@@ -24,7 +25,7 @@ import { must } from '@/core/result'
 import { schoolNamed, schoolsFor } from '@/core/schools'
 import type { Variant } from '@/core/schools/school'
 import type { Hand } from '@/core/notation/handCost'
-import { blockOf, blockWords, readState, writeState, type Block, type State } from '@/core/state'
+import { blockOf, readState, writeState, type Block, type State } from '@/core/state'
 import type { BenchEnd } from '@/server/leftOff'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 import { callback, cancelCoach, coach } from '@/workers/coach'
@@ -353,7 +354,7 @@ export function useBench(
       const from = current.current.state
       const block = blockOf(puzzle, from, turn)
       if (block) {
-        const sentence = blockWords(puzzle, turn, block)
+        const sentence = blockedWords(puzzle, turn, block)
         return setRemark({ kind: 'wrong', sentence, canTakeBack: false, canPlan: false, block })
       }
       if (isEnded.current) return

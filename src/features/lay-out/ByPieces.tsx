@@ -60,7 +60,7 @@ export function ByPieces({
     () => (open === undefined ? [] : candidatesAt(puzzle, entry, open)),
     [entry, open, puzzle],
   )
-  const verdict = useVerdict(puzzle, entry, copy.scheme)
+  const verdict = useVerdict(puzzle, entry)
   const doubt = useMemo(() => cannotBe(puzzle, entry), [entry, puzzle])
   const [showing, setShowing] = useState<ReadonlySet<string>>(new Set())
   const offered = candidates.filter(({ piece, seen }) => {
@@ -156,7 +156,7 @@ export function ByPieces({
         </div>
         {doubt && open !== undefined && <Notice kind="wrong">{doubt}</Notice>}
         {open === undefined ? (
-          <Verdict verdict={verdict} />
+          <Verdict puzzle={puzzle} scheme={copy.scheme} verdict={verdict} />
         ) : (
           <>
             <p>What lies at the ringed place, {placeWords(puzzle, open)}?</p>
@@ -317,7 +317,15 @@ function lookAgain({ slots }: Diagnosis): string {
   return `If you are not sure, undo and look once more at ${slots.length === 1 ? 'that piece' : 'those pieces'}.`
 }
 
-function Verdict({ verdict }: { verdict: EntryVerdict | undefined }) {
+function Verdict({
+  puzzle,
+  scheme,
+  verdict,
+}: {
+  puzzle: Puzzle
+  scheme: Scheme
+  verdict: EntryVerdict | undefined
+}) {
   if (!verdict)
     return (
       <p role="status" className="text-sm">
@@ -327,14 +335,14 @@ function Verdict({ verdict }: { verdict: EntryVerdict | undefined }) {
   if (verdict.kind !== 'whole')
     return <Notice kind="wrong">What was entered does not fit together. Undo the last step.</Notice>
   return (
-    <DiagnosisNotice diagnosis={verdict.diagnosis}>
+    <DiagnosisNotice puzzle={puzzle} scheme={scheme} diagnosis={verdict.diagnosis}>
       {verdict.diagnosis.verdict === 'assembly' && lookAgain(verdict.diagnosis)}
     </DiagnosisNotice>
   )
 }
 
 /** What an entry is. A whole one is judged by the coach, because that can take a second. */
-function useVerdict(puzzle: Puzzle, entry: Entry, scheme: Scheme): EntryVerdict | undefined {
+function useVerdict(puzzle: Puzzle, entry: Entry): EntryVerdict | undefined {
   const quick = useMemo(
     () => (isWhole(puzzle, entry) ? undefined : judgeEntry(puzzle, entry)),
     [entry, puzzle],
@@ -344,14 +352,14 @@ function useVerdict(puzzle: Puzzle, entry: Entry, scheme: Scheme): EntryVerdict 
     if (quick) return
     let isStale = false
     void coach()
-      .judge(puzzle.definition.id, entry, scheme)
+      .judge(puzzle.definition.id, entry)
       .then((verdict) => {
         if (!isStale) setJudged({ entry, verdict: must(verdict) })
       })
     return () => {
       isStale = true
     }
-  }, [entry, puzzle, quick, scheme])
+  }, [entry, puzzle, quick])
   return quick ?? (judged?.entry === entry ? judged.verdict : undefined)
 }
 

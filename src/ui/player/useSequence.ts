@@ -1,8 +1,9 @@
 'use client'
 
+import { blockedWords } from '@/core/words/blockedWords'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
-import { blockOf, blockWords, turnFreely, type State } from '@/core/state'
+import { blockOf, turnFreely, type State } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
 
 export interface Played {
@@ -92,7 +93,7 @@ function along(puzzle: Puzzle, from: State, given: readonly Turn[]) {
   for (const turn of given) {
     const last = states[states.length - 1]
     const block = blockOf(puzzle, last, turn)
-    if (block) return { turns, states, blocked: blockWords(puzzle, turn, block) }
+    if (block) return { turns, states, blocked: blockedWords(puzzle, turn, block) }
     turns.push(turn)
     states.push(turnFreely(puzzle, last, turn, new Uint8Array(last.length)))
   }

@@ -6,11 +6,14 @@ import { BOXES } from './boxes'
 import { CAPS } from './caps'
 import { CASES } from './cases'
 import { COUNTS } from './counts'
+import { FACTS } from './facts'
 import { JOINS } from './joins'
+import { EFFECTS } from './effects'
 import { ORBITS } from './orbits'
 import { PLACES } from './places'
 import { REMEDIES } from './remedies'
 import { TRIGGERS } from './triggers'
+import { VERDICTS } from './verdicts'
 
 const SAYERS: Sayers<ClaimKind> = {
   ...PLACES,
@@ -22,6 +25,9 @@ const SAYERS: Sayers<ClaimKind> = {
   ...REMEDIES,
   ...TRIGGERS,
   ...CASES,
+  ...VERDICTS,
+  ...EFFECTS,
+  ...FACTS,
   text: ({ text }, speaker) => turnsIn(text, speaker),
 }
 

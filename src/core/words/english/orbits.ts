@@ -64,7 +64,7 @@ export const ORBITS: Sayers<OrbitsKind> = {
   restDepends: () => line`The rest depends on it.`,
   sumsFirst: (_, { register }) =>
     register === 'brief' ? [] : line`Three going round never change this, so it comes first.`,
-  shapeFirst: () => line`The shape alone: colours can wait.`,
+  shapeFirst: () => line`Shape first: colours can wait.`,
   standOut: ({ count }) =>
     line`${capital(plural(count, 'piece'))} ${count === 1 ? 'stands' : 'stand'} out of the finished shape.`,
   intoShape: ({ pieces }, speaker) =>

@@ -13,7 +13,7 @@ import { INVERSE, type Vector } from '../rotation'
 import { rotateState, type State } from '../state'
 
 interface Plain {
-  readonly size: string
+  readonly size: Vector
   readonly joined: Joined
   readonly sums: Sums
 }
@@ -39,15 +39,15 @@ function makePlain(puzzle: Puzzle): Plain | undefined {
   const all = sumsOf(small)
   const turns = all.turns.filter((_, t) => puzzle.turnByName.has(frameOf(small).turns[t].name))
   return {
-    size: size.join('x'),
+    size,
     joined,
     sums: { ...all, turns, span: spanOf(turns, all.moduli) },
   }
 }
 
 export interface ReductionParity {
-  /** Of the plain box: '3x3x3'. */
-  readonly size: string
+  /** Of the plain box, along x, y and z. */
+  readonly size: Vector
   /** What comes out wrong: coordinates of the kin's orbits. */
   readonly wrong: readonly { readonly kind: string; readonly what: Coordinate['what'] }[]
   /** Joined parts that are not home, each as pieces of the puzzle. */

@@ -1,12 +1,9 @@
 /** In how many positions a sequence can be made where turns can be blocked, and in which shapes it stops. */
 import { canBlock } from '../analysis/placements'
-import { placeNamesOf } from '../analysis/placeNames'
 import { IN, NO_PLACE, type Puzzle, type Turn } from '../puzzle/compile'
 import { ROTATION_COUNT } from '../rotation'
-import { scramble, scrambledState } from '../scramble/scramble'
+import { scramble, scrambledState } from './scramble'
 import { blockOf, turnFreely, type State } from '../state'
-import { who } from '../analysis/who'
-import { inWords, listed } from '../phrases'
 
 /** What stops a sequence, with a position from which it does. */
 export interface Stop {
@@ -89,35 +86,4 @@ function cameFrom(puzzle: Puzzle, turns: readonly Turn[], place: number): number
     const before = puzzle.place[ROTATION_COUNT * at + rotation]
     return before === NO_PLACE ? undefined : before
   }, place)
-}
-
-/** 'Tried from 200 scrambles, it can be made in 37.' */
-export const passageWords = ({ tried, made }: Passage): string =>
-  `Tried from ${tried} scrambles, it can be made in ${made === tried ? 'all' : made === 0 ? 'none' : made}.`
-
-/** More places than these are counted, not named. */
-const MOST_NAMED = 3
-
-/**
- * 'It stops in 57 before turn 3, 1R: that layer is not complete then. Here, from the beginning, nothing lies at the top
- * right cap edge.'
- */
-export function stopWords(
-  puzzle: Puzzle,
-  turns: readonly Turn[],
-  { at, times, missing, cut }: Stop,
-  write: (name: string) => string = (name) => name,
-): string {
-  const where = `It stops in ${times} before turn ${at + 1}, ${write(turns[at].name)}`
-  const named = (p: number) => who(puzzle, puzzle.definition.colours, p)
-  if (cut.length > MOST_NAMED)
-    return `${where}: it would cut through ${inWords(cut.length)} pieces.`
-  if (cut.length > 0) return `${where}: it would cut through ${listed(cut.map(named))}.`
-  const { names } = placeNamesOf(puzzle, 0)
-  const lack =
-    missing.length > MOST_NAMED
-      ? `${inWords(missing.length)} of its places are empty`
-      : `nothing lies at ${listed(missing.map((p) => names[p]))}`
-  const here = missing.length > 0 ? ` Here, from the beginning, ${lack}.` : ''
-  return `${where}: that layer is not complete then.${here}`
 }

@@ -5,15 +5,15 @@
  * of what turns and unseen changes span, the fewest pieces in the hand first.
  */
 import { outwardOf } from '../analysis/anatomy'
-import { namedInOrbits } from '../universal/namedInOrbits'
+import { namedInOrbits } from './namedInOrbits'
 import type { Orbit } from '../analysis/orbits'
 import { senseOf, type Sense } from '../analysis/sense'
 import type { Puzzle } from '../puzzle/compile'
 import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
 import type { State } from '../state'
 import { isNothing, twistUnit } from '../analysis/invariants'
-import { accountOf } from '../universal/account'
-import { workOf } from '../universal/orbitsAtWork'
+import { accountOf } from './account'
+import { workOf } from './orbitsAtWork'
 
 export interface Correction {
   /** One piece turned in its place, or two exchanged. */
