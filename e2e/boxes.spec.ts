@@ -45,7 +45,7 @@ test('a tower out of shape is a box again by its shape alone, then led home box 
   await page.getByLabel('School').selectOption({ label: 'Shape first' })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   const card = page.getByRole('region', { name: 'Step card' })
-  await expect(card).toContainText('The shape alone: colours can wait.')
+  await expect(card).toContainText('Shape first: colours can wait.')
   const lit = page.getByRole('listitem').filter({ hasText: 'Shape' })
   await expect(lit).not.toContainText('done')
   // Piece by piece: how many stand out is said at each step.

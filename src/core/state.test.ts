@@ -139,7 +139,7 @@ describe('glued cells', () => {
 
   it('block the turn that would cut them, and say which', () => {
     expect(turn(gluedCube, start(gluedCube), named('F'))).toMatchObject({
-      problem: { code: 'blocked', sentence: 'F is blocked here.' },
+      problem: { code: 'blocked', sentence: 'F is blocked: it would cut through one piece.' },
     })
     const ids = (blocked: Block | undefined) =>
       blocked?.kind === 'cuts' ? blocked.pieces.map((p) => gluedCube.pieces[p].id) : []

@@ -1,5 +1,6 @@
 /** A state is one rotation a piece: a Uint8Array of rotation indices, in the order of the pieces. */
 import { IN, NO_PLACE, STRADDLES, type Puzzle, type Turn } from './puzzle/compile'
+import { plural } from './phrases'
 import { fail, ok, type Result } from './result'
 import { multiply, PRODUCT, ROTATION_COUNT, type Rotation } from './rotation'
 
@@ -46,9 +47,16 @@ export function turnFreely(puzzle: Puzzle, state: State, turn: Turn, into: State
   return into
 }
 
-/** The state after a turn, or that it is blocked. The given state is left as it is. */
+/** Why in short: which pieces and places, a claim says (`claims/facts.ts`). */
+const blockedBriefly = ({ name }: Turn, block: Block): string =>
+  block.kind === 'cuts'
+    ? `${name} is blocked: it would cut through ${plural(block.pieces.length, 'piece')}.`
+    : `${name} is blocked: that layer is not complete.`
+
+/** The state after a turn, or why it is blocked. The given state is left as it is. */
 export function turn(puzzle: Puzzle, state: State, what: Turn): Result<State> {
-  if (blockOf(puzzle, state, what)) return fail('blocked', `${what.name} is blocked here.`)
+  const block = blockOf(puzzle, state, what)
+  if (block) return fail('blocked', blockedBriefly(what, block))
   return ok(turnFreely(puzzle, state, what, new Uint8Array(state.length)))
 }
 

@@ -94,7 +94,7 @@ describe('what is said of pieces and turns', () => {
     }
     expect(blocked(gluedCube, [], 'F')).toMatch(/^F is blocked: it would cut through the .+\.$/)
     expect(blocked(must(puzzleById('shift-3x3x5')), ['R'], '1U')).toMatch(
-      /^1U is blocked, that layer is not complete: nothing is at the .+\.$/,
+      /^1U is blocked: that layer is not complete\. Nothing is at the .+\.$/,
     )
   })
 })

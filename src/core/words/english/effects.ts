@@ -75,8 +75,8 @@ export const EFFECTS: Sayers<EffectsKind> = {
   blocked({ turn, cuts, empty = [] }, speaker) {
     const name = turnSpan(turn)
     if (cuts) return line`${name} is blocked: it would cut through ${piecesSpans(cuts, speaker)}.`
-    const lack = empty.length > 0 ? line`: nothing is at ${fewPlaces(empty, speaker)}` : []
-    return line`${name} is blocked, that layer is not complete${lack}.`
+    const lack = empty.length > 0 ? line` Nothing is at ${fewPlaces(empty, speaker)}.` : []
+    return line`${name} is blocked: that layer is not complete.${lack}`
   },
 }
 
