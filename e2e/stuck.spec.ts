@@ -20,7 +20,9 @@ test('parity of a reduction: said, counted, and a way out that leads home', asyn
   await page.keyboard.press('g')
   const panel = page.getByRole('region', { name: 'Stuck' })
   await expect(panel.getByText('Parity of the reduction')).toBeVisible()
-  await expect(panel.getByText(/joined like a 3x3x3.*flips of its edges don't add up/)).toBeVisible()
+  await expect(
+    panel.getByText(/joined like a 3x3x3.*flips of its edges don't add up/),
+  ).toBeVisible()
   await expect(panel.getByText('Settle odd and even, then go on', { exact: false })).toBeVisible()
   // The address keeps it.
   await page.reload()
