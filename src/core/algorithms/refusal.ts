@@ -1,10 +1,10 @@
 /** Why no turns do what is wished, from the judgement of the position that they would make of the finished puzzle. */
+import { inHand } from '../analysis/placements'
 import { amountOf } from '../analysis/sense'
 import type { Claim, Said } from '../claims/claim'
 import type { Scheme } from '../puzzle/colours'
 import type { Puzzle } from '../puzzle/compile'
 import type { Diagnosis } from '../stuck/diagnose'
-import { inHand } from '../stuck/told'
 import { sentencesOf } from '../words/say'
 
 /** In the hold of the finished puzzle. Undefined where turns do it, or may. */

@@ -5,7 +5,7 @@
  * vectors of the single turns span.
  */
 import type { Puzzle } from '../puzzle/compile'
-import { INVERSE, multiply, orderOf, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, orderOf, type Rotation } from '../rotation'
 import type { State } from '../state'
 import type { Orbit } from './orbits'
 
@@ -29,6 +29,14 @@ export function coordinatesFor(orbits: readonly Orbit[]): Coordinate[] {
 /** The orientation by whose powers twists are counted; undefined if no one generates them all. */
 export const twistUnit = ({ orientations }: Orbit): Rotation | undefined =>
   orientations.find((r) => orderOf(r) === orientations.length)
+
+/** So many units of twist as one rotation; none where twists of the orbit are no numbers. */
+export function twistOf(orbit: Orbit, count: number): Rotation {
+  const unit = twistUnit(orbit) ?? IDENTITY
+  let turn = IDENTITY
+  for (let k = 0; k < count; k++) turn = multiply(unit, turn)
+  return turn
+}
 
 /** Orientations as powers of one of them. */
 function exponents(orbit: Orbit): Map<Rotation, number> | undefined {

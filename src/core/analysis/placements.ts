@@ -148,3 +148,12 @@ export function withinReach(puzzle: Puzzle, state: State): State {
       : (reach[p].find((other) => puzzle.look[24 * p + other] === puzzle.look[24 * p + r]) ?? r),
   )
 }
+
+/** The places of an orbit as there are pieces in the hand: the piece that is kept still may be one more. */
+export function inHand(puzzle: Puzzle, places: readonly number[]): readonly number[] {
+  const { piece } = frameOf(puzzle)
+  const isOne =
+    piece !== undefined &&
+    handReachOf(puzzle)[piece].some((r) => puzzle.place[24 * piece + r] === places[0])
+  return isOne ? [...places, piece] : places
+}

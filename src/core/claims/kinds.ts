@@ -350,6 +350,9 @@ export const CASES = {
   },
 } as const
 
+/** Of more strays than this the rest is counted. */
+export const MOST_STRAYS = 3
+
 /** What a position is, and what hands did to it. */
 export const VERDICTS = {
   /** Turns lead home, and nothing was put in wrongly; or nobody knows it of turns, but for this. */
@@ -377,7 +380,7 @@ export const VERDICTS = {
   impossible: {},
   /** No turns make this shape; or one that is wished. */
   noSuchShape: { isWished: maybe(flag) },
-  /** No turns take the piece to where it lies; so many more are such. */
+  /** No turns take the piece to where it lies; so many more than `MOST_STRAYS` are such. */
   strayAt: { piece, place: maybe(place) },
   moreStray: { count },
   /** What hands do with what strays. */
@@ -392,9 +395,9 @@ export const VERDICTS = {
   turnedByHand: { of: places, degrees: count, sum: maybe(count), isClockwise: maybe(flag) },
   /** Any of these turned so puts that right: the piece that follows, for instance. */
   turnAny: { of: places, degrees: count, isClockwise: maybe(flag) },
-  /** Not any two, but those that follow, the first of them turned; or just the one that follows. */
-  exchangeThese: { degrees: maybe(count), isClockwise: maybe(flag) },
-  turnThis: { degrees: count, isClockwise: maybe(flag) },
+  /** Not any two, but these, the first of them turned if need be; or just this one. Where they lie follows. */
+  exchangeThese: { pieces: two(pieces), degrees: maybe(count), isClockwise: maybe(flag) },
+  turnThis: { piece, degrees: count, isClockwise: maybe(flag) },
   /** Single corrections are not enough. */
   moreByHand: {},
   /** Of a wish: nothing does that; or nothing does that and no more, and what else it takes. */

@@ -99,11 +99,8 @@ const FREE = new Set([
   'exchangeAny.isClockwise',
   'alsoExchanged.degrees',
   'alsoExchanged.isClockwise',
-  // Of the piece that is named after them.
   'exchangeThese.degrees',
   'exchangeThese.isClockwise',
-  'turnThis.degrees',
-  'turnThis.isClockwise',
   // Of several that are wanting any may be asked first.
   'alsoTurned.of',
   'alsoTurned.isClockwise',
@@ -121,6 +118,8 @@ const WAYS: readonly (readonly string[])[] = [
   ['nothing', 'some', 'all'],
   ['odd', 'even'],
   ['unseen', 'twin'],
+  ['trade', 'turn'],
+  ['exchange', 'putBack'],
 ]
 
 /** The same claim with one thing in it changed, for each that the states decide. */

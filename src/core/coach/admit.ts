@@ -2,13 +2,13 @@
  * What may be added to a bench. `follow` passes over what does not fit, so that old events can always be
  * read; what is new is held to more: every turn of it is made on the engine before it is stored.
  */
-import { blockedWords } from '../words/blockedWords'
+import { whyBlocked } from '../words/whyBlocked'
 import { countJoined } from '../notation/rewrite'
 import type { Puzzle, Turn } from '../puzzle/compile'
 import { fail, ok, type Result } from '../result'
 import { schoolAmong, schoolsOf } from '../schools'
 import { fullVariant, stagesOf } from '../schools/school'
-import { blockOf, isSolved, turnAll, writeState } from '../state'
+import { isSolved, turnAll, writeState } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import { learnPlan, type OrbitPlan } from '../universal/orbitPlan'
 import { follow, turnsMade, type Bench, type BenchEvent } from './bench'
@@ -45,8 +45,7 @@ function misfitOf(bench: Bench, event: BenchEvent): string | undefined {
     case 'turn': {
       const turn = puzzle.turnByName.get(event.name)
       if (!turn) return `This puzzle has no turn that is written ${event.name}.`
-      const block = blockOf(puzzle, state, turn)
-      return block && blockedWords(puzzle, turn, block)
+      return whyBlocked(puzzle, state, turn)
     }
     case 'undo':
       return turnsMade(bench) === 0 ? 'There is no turn to take back.' : undefined

@@ -1,5 +1,5 @@
 /** Plans a route for a state in a school, and replays it before it is given out. */
-import { blockedWords } from '../words/blockedWords'
+import { whyBlocked } from '../words/whyBlocked'
 import { ofPieces } from '../claims/claim'
 import { isReached } from '../universal/account'
 import { anchorsOf } from '../analysis/anchors'
@@ -15,7 +15,7 @@ import { schoolsOf } from '../schools'
 import { taught } from '../schools/taught'
 import { fullVariant, stagesOf, type School, type Stage, type Variant } from '../schools/school'
 import type { Hand } from '../notation/handCost'
-import { blockOf, isSolved, turnFreely, writeState, type State } from '../state'
+import { isSolved, turnFreely, writeState, type State } from '../state'
 import { aimWords, explainStep } from './explain'
 import { frameMeeting, isMetIn, piecesMeeting, piecesOf } from './goal'
 import { withMeetings } from './meetings'
@@ -489,8 +489,8 @@ export function replayed(puzzle: Puzzle, route: Route, from: State): Result<Rout
   for (const { name } of turnsOfRoute(route)) {
     const turn = puzzle.turnByName.get(name)
     if (!turn) return fail('defect', `The route names a turn that does not exist: ${name}.`)
-    const block = blockOf(puzzle, state, turn)
-    if (block) return fail('defect', `The route is wrong: ${blockedWords(puzzle, turn, block)}`)
+    const why = whyBlocked(puzzle, state, turn)
+    if (why) return fail('defect', `The route is wrong: ${why}`)
     turnFreely(puzzle, state, turn, state)
   }
   if (!isSolved(puzzle, state))

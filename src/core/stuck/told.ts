@@ -1,13 +1,13 @@
 /** What a diagnosis says of a position, as claims, and the pieces that they speak of. */
 import { outwardOf } from '../analysis/anatomy'
-import { frameOf } from '../analysis/frame'
-import { twistUnit } from '../analysis/invariants'
-import { handReachOf } from '../analysis/placements'
+import { twistOf } from '../analysis/invariants'
+import { inHand } from '../analysis/placements'
 import { amountOf, senseOf } from '../analysis/sense'
 import { homeFilled } from '../analysis/who'
 import type { Claim, Said } from '../claims/claim'
+import { MOST_STRAYS } from '../claims/kinds'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, multiply } from '../rotation'
+import { IDENTITY } from '../rotation'
 import type { State } from '../state'
 import { workOf } from '../universal/orbitsAtWork'
 import type { Correction } from '../universal/correct'
@@ -21,8 +21,8 @@ export interface Told {
 /** More pieces than this are not marked one by one. */
 const MANY = 12
 
-/** More strays than this are counted. */
-const MOST_STRAYS = 3
+/** Where no sense is told: of what can only be flipped. */
+const HALF = { degrees: 180 }
 
 /** @param state in the frame */
 export function tell(
@@ -170,10 +170,11 @@ function stray(puzzle: Puzzle, state: State, strays: readonly number[]): Claim[]
 function groupFix(puzzle: Puzzle, state: State, { pieces, sense }: Correction): Claim[] {
   const these = pieces.map((p): Claim => ({ kind: 'pieceAt', ...placeAt(puzzle, state, p) }))
   const amount = sense && amountOf(sense)
+  const [piece, other] = idsOf(puzzle, pieces)
   return [
     pieces.length > 1
-      ? { kind: 'exchangeThese', ...amount }
-      : { kind: 'turnThis', ...(amount ?? { degrees: 180 }) },
+      ? { kind: 'exchangeThese', pieces: [piece, other], ...amount }
+      : { kind: 'turnThis', piece, ...(amount ?? HALF) },
     ...these,
   ]
 }
@@ -190,7 +191,7 @@ function byHand(
   const amount = sense && amountOf(sense)
   if (pieces.length > 1)
     return [{ kind: 'exchangedByHand', of }, { kind: 'exchangeAny', of, ...amount }, ...these]
-  const turned = amount ?? { degrees: 180 }
+  const turned = amount ?? HALF
   return [
     { kind: 'turnedByHand', of, degrees: turned.degrees, ...(orbit && sumOf(puzzle, orbit)) },
     { kind: 'turnAny', of, ...turned },
@@ -202,22 +203,11 @@ function byHand(
 const fitEachOther = (puzzle: Puzzle, state: State, [p, q]: readonly number[]): boolean =>
   puzzle.place[24 * p + state[p]] === q && puzzle.place[24 * q + state[q]] === p
 
-/** The places of an orbit as there are pieces in the hand: the piece that is kept still may be one more. */
-export function inHand(puzzle: Puzzle, places: readonly number[]): readonly number[] {
-  const { piece } = frameOf(puzzle)
-  const isOne =
-    piece !== undefined &&
-    handReachOf(puzzle)[piece].some((r) => puzzle.place[24 * piece + r] === places[0])
-  return isOne ? [...places, piece] : places
-}
-
 /** What the twists of an orbit add up to, as it is seen from outside; nothing where they are flips. */
 function sumOf(puzzle: Puzzle, { places, twist }: OrbitAccount) {
   const orbit = workOf(puzzle).sums.orbits.find((each) => each.places === places)
-  const unit = orbit && twistUnit(orbit)
-  if (!twist || twist.sum === 0 || unit === undefined || twist.ways === 2) return {}
-  let rotation = IDENTITY
-  for (let k = 0; k < twist.sum; k++) rotation = multiply(unit, rotation)
-  const { degrees, isClockwise } = amountOf(senseOf(rotation, outwardOf(puzzle, places[0])))
+  const turn = orbit && twist && twist.ways > 2 ? twistOf(orbit, twist.sum) : IDENTITY
+  if (turn === IDENTITY) return {}
+  const { degrees, isClockwise } = amountOf(senseOf(turn, outwardOf(puzzle, places[0])))
   return { sum: degrees, ...(isClockwise && { isClockwise }) }
 }

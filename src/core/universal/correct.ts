@@ -9,9 +9,9 @@ import { namedInOrbits } from './namedInOrbits'
 import type { Orbit } from '../analysis/orbits'
 import { senseOf, type Sense } from '../analysis/sense'
 import type { Puzzle } from '../puzzle/compile'
-import { IDENTITY, INVERSE, multiply, rotate, type Rotation } from '../rotation'
+import { IDENTITY, INVERSE, multiply, rotate } from '../rotation'
 import type { State } from '../state'
-import { isNothing, twistUnit } from '../analysis/invariants'
+import { isNothing, twistOf } from '../analysis/invariants'
 import { accountOf } from './account'
 import { workOf } from './orbitsAtWork'
 
@@ -181,16 +181,9 @@ function corrected(
   }
   const [first] = pieces
   const c = orbit.reference[orbit.places.indexOf(puzzle.place[24 * first + after[first]])]
-  const turned = multiply(multiply(c, power(orbit, twist)), INVERSE[c])
+  const turned = multiply(multiply(c, twistOf(orbit, twist)), INVERSE[c])
   after[first] = multiply(turned, after[first])
   const outward = rotate(after[first], outwardOf(puzzle, first))
   const sense = turned === IDENTITY ? undefined : senseOf(turned, outward)
   return { correction: { pieces, sense }, after }
-}
-
-function power(orbit: Orbit, exponent: number): Rotation {
-  const unit = twistUnit(orbit) ?? IDENTITY
-  let found = IDENTITY
-  for (let k = 0; k < exponent; k++) found = multiply(unit, found)
-  return found
 }

@@ -54,7 +54,7 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
   const kinDefinition = useMemo(() => kinOf(definition), [definition])
   const reduced = useReducedMotion()
   const turnMs = reduced ? 0 : settings.turnMs
-  const { kin, windows, kinWindows, history, state, kinState, refusal, make, undo, jump } = usePair(
+  const { kin, windows, kinWindows, history, state, kinState, refused, make, undo, jump } = usePair(
     puzzle,
     kinDefinition,
     asked.turns,
@@ -78,7 +78,7 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
     window.history.replaceState(null, '', text ? `?${text}` : window.location.pathname)
   }, [given.copyId, history, piece, puzzle])
 
-  const shownTurn = refusal?.turn ?? pointed
+  const shownTurn = refused ?? pointed
   const lights = useMemo(
     () => lightsFor(puzzle, state, piece, shownTurn),
     [piece, puzzle, shownTurn, state],
@@ -219,16 +219,12 @@ export function Anatomy({ given, settings }: { given: AnatomyGiven; settings: Se
         </div>
 
         <div className="flex min-h-0 flex-col gap-3 lg:overflow-y-auto">
-          {refusal ? (
-            <Notice kind="wrong">{refusal.sentence}</Notice>
-          ) : (
-            <TurnWords
-              puzzle={puzzle}
-              state={state}
-              turn={pointed}
-              dialect={settings.writeDialect}
-            />
-          )}
+          <TurnWords
+            puzzle={puzzle}
+            state={state}
+            turn={shownTurn}
+            dialect={settings.writeDialect}
+          />
           <PieceCard
             puzzle={puzzle}
             scheme={given.scheme}

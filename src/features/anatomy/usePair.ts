@@ -1,24 +1,18 @@
 'use client'
 
-import { blockedWords } from '@/core/words/blockedWords'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { compile, type Puzzle, type Turn } from '@/core/puzzle/compile'
 import type { PuzzleDefinition } from '@/core/puzzle/definition'
-import { blockOf, start, turnFreely, type Block, type State } from '@/core/state'
+import { blockOf, start, turnFreely, type State } from '@/core/state'
 import type { PuzzleWindowsHandle } from '@/ui/puzzle-view/PuzzleWindows'
-
-export interface Refusal {
-  readonly turn: Turn
-  readonly block: Block
-  readonly sentence: string
-}
 
 export interface Pair {
   readonly history: readonly Turn[]
   readonly state: State
   /** The same turns made on the kin. */
   readonly kinState?: State
-  readonly refusal?: Refusal
+  /** The turn that was wanted last, and is blocked. */
+  readonly refused?: Turn
   readonly make: (turn: Turn) => void
   readonly undo: () => void
   /** Puts other turns in the place of all that were made. */
@@ -40,7 +34,7 @@ export function usePair(
 ) {
   const kin = useMemo(() => kinDefinition && compile(kinDefinition), [kinDefinition])
   const [history, setHistory] = useState(begun)
-  const [refusal, setRefusal] = useState<Refusal>()
+  const [refused, setRefused] = useState<Turn>()
   const windows = useRef<PuzzleWindowsHandle>(null)
   const kinWindows = useRef<PuzzleWindowsHandle>(null)
   const current = useRef(begun)
@@ -78,9 +72,8 @@ export function usePair(
   const make = useCallback(
     (turn: Turn) =>
       enqueue(async () => {
-        const block = blockOf(puzzle, after(puzzle, current.current), turn)
-        if (block) return setRefusal({ turn, block, sentence: blockedWords(puzzle, turn, block) })
-        setRefusal(undefined)
+        if (blockOf(puzzle, after(puzzle, current.current), turn)) return setRefused(turn)
+        setRefused(undefined)
         await play(turn, [...current.current, turn])
       }),
     [enqueue, play, puzzle],
@@ -89,7 +82,7 @@ export function usePair(
   const undo = useCallback(
     () =>
       enqueue(async () => {
-        setRefusal(undefined)
+        setRefused(undefined)
         const last = current.current.at(-1)
         if (last) await play(puzzle.turns[last.inverse], current.current.slice(0, -1))
       }),
@@ -99,12 +92,12 @@ export function usePair(
   const jump = useCallback(
     (turns: readonly Turn[]) =>
       enqueue(() => {
-        setRefusal(undefined)
+        setRefused(undefined)
         set(turns)
       }),
     [enqueue, set],
   )
 
-  const pair: Pair = { history, state, kinState, refusal, make, undo, jump }
+  const pair: Pair = { history, state, kinState, refused, make, undo, jump }
   return { kin, windows, kinWindows, ...pair }
 }

@@ -93,7 +93,11 @@ export function Bench({
   const told = useRef(new Set<string>())
   const [turnMs, setTurnMs] = useState(settings.turnMs)
   const reduced = useReducedMotion()
-  const controls = useBench(given, { turnMs: reduced ? 0 : turnMs, hand: settings.hand }, windows)
+  const controls = useBench(
+    given,
+    { turnMs: reduced ? 0 : turnMs, hand: settings.hand, dialect: settings.writeDialect },
+    windows,
+  )
   const { bench, remark, trouble, planning } = controls
   const [open, setOpen] = useState<Open>()
   const [swapped, setSwapped] = useState(false)

@@ -1,6 +1,7 @@
 'use client'
 
-import { blockedWords } from '@/core/words/blockedWords'
+import type { DialectId } from '@/core/notation/dialectId'
+import { whyBlocked } from '@/core/words/whyBlocked'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { puzzleById } from '@/core/catalog'
 import { admit } from '@/core/coach/admit'
@@ -119,7 +120,7 @@ const eventsOf = (entries: readonly Entry[]) => entries.map(({ event }) => event
 
 export function useBench(
   given: BenchGiven,
-  { turnMs, hand }: { turnMs: number; hand: Hand },
+  { turnMs, hand, dialect }: { turnMs: number; hand: Hand; dialect: DialectId },
   windows: React.RefObject<PuzzleWindowsHandle | null>,
 ): BenchControls {
   const puzzle = must(puzzleById(given.puzzleId))
@@ -354,7 +355,7 @@ export function useBench(
       const from = current.current.state
       const block = blockOf(puzzle, from, turn)
       if (block) {
-        const sentence = blockedWords(puzzle, turn, block)
+        const sentence = whyBlocked(puzzle, from, turn, { scheme: given.scheme, dialect }) ?? ''
         return setRemark({ kind: 'wrong', sentence, canTakeBack: false, canPlan: false, block })
       }
       if (isEnded.current) return
@@ -364,7 +365,18 @@ export function useBench(
       await windows.current?.play(turn, from, to, turnMs)
       if (apply(event)) await afterDeviation(litBefore, from)
     },
-    [afterDeviation, apply, elapsedMs, goOn, litNow, puzzle, turnMs, windows],
+    [
+      afterDeviation,
+      apply,
+      dialect,
+      elapsedMs,
+      given.scheme,
+      goOn,
+      litNow,
+      puzzle,
+      turnMs,
+      windows,
+    ],
   )
 
   const enqueue = useCallback((work: () => Promise<void> | void) => {

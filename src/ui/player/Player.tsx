@@ -4,6 +4,7 @@ import { Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeTurnName } from '@/core/notation/write'
 import type { Scheme } from '@/core/puzzle/colours'
+import { whyBlocked } from '@/core/words/whyBlocked'
 import type { Puzzle } from '@/core/puzzle/compile'
 import { Button } from '@/ui/Button'
 import { classes } from '@/ui/classes'
@@ -84,7 +85,12 @@ export function Player({
           </li>
         ))}
       </ol>
-      {blocked && <p className="text-sm text-rose">It stops here. {blocked}</p>}
+      {blocked && (
+        <p className="text-sm text-rose">
+          It stops here.{' '}
+          {whyBlocked(puzzle, states[states.length - 1], blocked, { scheme, dialect })}
+        </p>
+      )}
       <div className="flex flex-wrap items-center gap-2">
         <Button onClick={() => jump(0)} disabled={position === 0} aria-label="To the start">
           <SkipBack size={16} aria-hidden />

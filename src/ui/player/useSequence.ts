@@ -1,6 +1,5 @@
 'use client'
 
-import { blockedWords } from '@/core/words/blockedWords'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Puzzle, Turn } from '@/core/puzzle/compile'
 import { blockOf, turnFreely, type State } from '@/core/state'
@@ -13,8 +12,8 @@ export interface Played {
   readonly states: readonly State[]
   readonly position: number
   readonly isPlaying: boolean
-  /** Why it does not go on, where a turn is blocked. */
-  readonly blocked?: string
+  /** The turn at which it does not go on, because it is blocked. */
+  readonly blocked?: Turn
   readonly step: (by: 1 | -1) => void
   readonly jump: (position: number) => void
   readonly play: () => void
@@ -92,8 +91,7 @@ function along(puzzle: Puzzle, from: State, given: readonly Turn[]) {
   const states = [from]
   for (const turn of given) {
     const last = states[states.length - 1]
-    const block = blockOf(puzzle, last, turn)
-    if (block) return { turns, states, blocked: blockedWords(puzzle, turn, block) }
+    if (blockOf(puzzle, last, turn)) return { turns, states, blocked: turn }
     turns.push(turn)
     states.push(turnFreely(puzzle, last, turn, new Uint8Array(last.length)))
   }

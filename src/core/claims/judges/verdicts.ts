@@ -1,25 +1,25 @@
-/** What a position is, and what hands did to it: held against turns that lead home, and against the group itself. */
+/** What a position is, and what hands did to it: held against turns that lead home, and against what turns respect. */
 import { outwardOf } from '../../analysis/anatomy'
-import { frameOf } from '../../analysis/frame'
-import { twistUnit } from '../../analysis/invariants'
+import { twistOf, twistsAdd } from '../../analysis/invariants'
 import { joinedAs } from '../../analysis/joined'
 import { lookClassesOf } from '../../analysis/lookAlikes'
-import { handReachOf, holdOf, straysUnder } from '../../analysis/placements'
+import { holdOf, inHand, straysUnder } from '../../analysis/placements'
 import { senseOf } from '../../analysis/sense'
 import type { Puzzle } from '../../puzzle/compile'
-import { IDENTITY, INVERSE, multiply, rotate, ROTATION_COUNT, type Rotation } from '../../rotation'
+import { IDENTITY, INVERSE, multiply, rotate, ROTATION_COUNT } from '../../rotation'
 import { isInShape } from '../../scramble/scramble'
 import { isSolved, rotateState, turn as turned, type State } from '../../state'
-import { mend } from '../../universal/correct'
-import { reductionParity } from '../../universal/reductionParity'
 import { accountOf, isReachedInFrame } from '../../universal/account'
-import { hasMoves } from '../../universal/moves'
+import { mend } from '../../universal/correct'
+import { areMovesAll, hasMoves } from '../../universal/moves'
 import { namedInOrbits, outsideOrbits } from '../../universal/namedInOrbits'
 import { workOf } from '../../universal/orbitsAtWork'
+import { reductionParity } from '../../universal/reductionParity'
 import { canTakeShape } from '../../universal/reshape'
 import { solveUniversally, turnsOfStep } from '../../universal/solve'
 import { indexOf, type PieceId, type VerdictsKind } from '../claim'
 import { indices, isHome, lyingIn, placeFilled, type Evidence, type Moment } from '../evidence'
+import { MOST_STRAYS } from '../kinds'
 import type { Judges } from './judge'
 
 /** Whether turns that are found lead home: made on the engine, to the end. */
@@ -75,6 +75,9 @@ function exchanges(puzzle: Puzzle, state: State, p: number, q: number): State[] 
   )
 }
 
+/** A piece can be turned by so many degrees. */
+const AMOUNTS: readonly number[] = [90, 120, 180]
+
 interface Turned {
   readonly degrees?: number
   readonly isClockwise?: true
@@ -126,28 +129,11 @@ function areOff(evidence: Evidence, of: readonly PieceId[], what: 'parity' | 'tw
   )
 }
 
-/** What the twists of the orbit of a place come to, as one turn of it. */
-function twistAt(evidence: Evidence, place: number): Rotation {
-  const found = sumAt(evidence, place, 'twist')
-  const unit = found && twistUnit(found.orbit)
-  let turn = IDENTITY
-  for (let k = 0; found && unit !== undefined && k < found.sum; k++) turn = multiply(unit, turn)
-  return turn
-}
-
-/** Whether these are all the places of one orbit, that of the piece that is kept still among them. */
+/** Whether these are all the places of one orbit, with that of the piece that is kept still. */
 function isOneOrbit(puzzle: Puzzle, of: readonly PieceId[]): boolean {
-  const places = indices(puzzle, of)
-  const still = frameOf(puzzle).piece
-  return workOf(puzzle).sums.orbits.some((orbit) => {
-    const isStill = (p: number) =>
-      p === still &&
-      handReachOf(puzzle)[p].some((r) => orbit.places.includes(puzzle.place[24 * p + r]))
-    return (
-      orbit.places.every((p) => places.includes(p)) &&
-      places.every((p) => orbit.places.includes(p) || isStill(p))
-    )
-  })
+  const sorted = (places: readonly number[]) => [...places].sort((a, b) => a - b).join()
+  const own = sorted(indices(puzzle, of))
+  return workOf(puzzle).sums.orbits.some(({ places }) => sorted(inHand(puzzle, places)) === own)
 }
 
 /** The pieces that lie in some places. */
@@ -184,12 +170,31 @@ function straysOf(puzzle: Puzzle, { state, frame }: Moment): number[] {
   return outsideOrbits(puzzle, namedInOrbits(puzzle, inFrame))
 }
 
+/** Whether any two that lie in some places could be exchanged, tried on some pairs: they move as one orbit. */
+const mendsAnyTwo = (of: readonly PieceId[], evidence: Evidence): boolean => {
+  const { puzzle, now } = evidence
+  return (
+    isOneOrbit(puzzle, of) &&
+    somePairs(lying(evidence, of)).every(([p, q]) =>
+      mends(puzzle, now.state, exchanges(puzzle, now.state, p, q)),
+    )
+  )
+}
+
+function mendsTurned(puzzle: Puzzle, state: State, p: number, how: Turned): boolean {
+  const after = turnedInPlace(puzzle, state, p, how)
+  return after !== undefined && mends(puzzle, state, [after])
+}
+
+const mendsAnyOne = (of: readonly PieceId[], how: Turned, evidence: Evidence): boolean =>
+  isOneOrbit(evidence.puzzle, of) &&
+  lying(evidence, of).every((p) => mendsTurned(evidence.puzzle, evidence.now.state, p, how))
+
 const isStray = ({ puzzle, now }: Evidence, piece: number): boolean => {
   const strays = straysOf(puzzle, now)
   return strays.length > 0 ? strays.includes(piece) : isOutOfReach(puzzle, now)
 }
 
-/** Of more pairs than these three nothing else would come out: they move as one orbit. */
 const somePairs = (all: readonly number[]): (readonly number[])[] =>
   [
     [0, 1],
@@ -221,7 +226,15 @@ export const OF_VERDICTS: Judges<VerdictsKind> = {
   },
   seemOdd: ({ of }, evidence) => areOff(evidence, of, 'parity'),
   seemTwisted: ({ of }, evidence) => areOff(evidence, of, 'twist'),
-  onTheWay: ({}, { puzzle, now }) => !isOutOfReach(puzzle, now),
+  onTheWay({ do: what }, { puzzle, now }) {
+    const { classOf } = lookClassesOf(puzzle)
+    // Looks home, and is not: in the place of an equal one, or turned in its own.
+    const traded = puzzle.pieces.some((_, p) => {
+      const place = placeFilled(puzzle, now, p)
+      return place !== undefined && place !== p && classOf[place] === classOf[p]
+    })
+    return !isOutOfReach(puzzle, now) && (what === 'trade') === traded
+  },
   joinedLike({ as, odd, twisted }, { puzzle, now }) {
     const off = joinedAs(puzzle, as) && reductionParity(puzzle, now.state)
     if (!off || off.size.join() !== as.join()) return false
@@ -267,74 +280,51 @@ export const OF_VERDICTS: Judges<VerdictsKind> = {
       (filled === undefined ? undefined : puzzle.pieces[filled].id) === place
     )
   },
-  moreStray: ({ count }, { puzzle, now }) => straysOf(puzzle, now).length === count + TOLD_STRAYS,
-  putRight: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
+  moreStray: ({ count }, { puzzle, now }) => straysOf(puzzle, now).length === count + MOST_STRAYS,
+  putRight({ do: what }, { puzzle, now }) {
+    const strays = straysOf(puzzle, now)
+    // Out of shape nobody sees which they are before it has its shape again.
+    if (strays.length === 0) return isOutOfReach(puzzle, now) && what !== 'exchange'
+    const [p, q] = strays
+    const isTrade =
+      strays.length === 2 && placeFilled(puzzle, now, p) === q && placeFilled(puzzle, now, q) === p
+    return what === (isTrade ? 'exchange' : strays.length === 1 ? 'turn' : 'putBack')
+  },
   smallGroup: ({ of }, { puzzle, now }) => isOneOrbit(puzzle, of) && isOutOfReach(puzzle, now),
   exchangedByHand: ({ of }, { puzzle, now }) => isOneOrbit(puzzle, of) && isOutOfReach(puzzle, now),
-  exchangeAny({ of, ...how }, evidence) {
-    const { puzzle, now } = evidence
-    if (!isOneOrbit(puzzle, of)) return false
-    const canTurn = how.degrees === undefined || isAmount(how)
-    return (
-      canTurn &&
-      somePairs(lying(evidence, of)).every(([p, q]) =>
-        mends(puzzle, now.state, exchanges(puzzle, now.state, p, q)),
-      )
-    )
-  },
+  exchangeAny: ({ of }, evidence) => mendsAnyTwo(of, evidence),
+  // By how much is said by what mends it; here only whether it is a flip.
   turnedByHand({ of, degrees, sum, isClockwise }, evidence) {
     const { puzzle, now } = evidence
-    if (!isOneOrbit(puzzle, of) || !isAmount({ degrees }) || !isOutOfReach(puzzle, now))
+    if (!isOneOrbit(puzzle, of) || !AMOUNTS.includes(degrees) || !isOutOfReach(puzzle, now))
       return false
     if (sum === undefined) return true
     const [first] = indices(puzzle, of)
-    const turn = twistAt(evidence, first)
+    const off = sumAt(evidence, first, 'twist')
+    const turn = off ? twistOf(off.orbit, off.sum) : IDENTITY
     const how = { degrees: sum, isClockwise }
     return turn !== IDENTITY && isTurnedBy(senseOf(turn, outwardOf(puzzle, first)), how)
   },
-  turnAny({ of, ...how }, evidence) {
-    const { puzzle, now } = evidence
-    return (
-      isOneOrbit(puzzle, of) &&
-      lying(evidence, of).every((p) => {
-        const after = turnedInPlace(puzzle, now.state, p, how)
-        return after !== undefined && mends(puzzle, now.state, [after])
-      })
-    )
+  turnAny: ({ of, ...how }, evidence) => mendsAnyOne(of, how, evidence),
+  exchangeThese({ pieces }, { puzzle, now }) {
+    const [p, q] = indices(puzzle, pieces)
+    return p !== q && mends(puzzle, now.state, exchanges(puzzle, now.state, p, q))
   },
-  exchangeThese: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
-  turnThis: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
-  moreByHand: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
+  turnThis: ({ piece, ...how }, { puzzle, now }) =>
+    mendsTurned(puzzle, now.state, indexOf(puzzle, piece), how),
+  moreByHand: ({}, { puzzle, now }) => correctionsOf(puzzle, now.state) === Infinity,
   // The position that a wish would make of the finished puzzle.
   noTurnsDo: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
   cannotLie: ({ piece }, evidence) => isStray(evidence, indexOf(evidence.puzzle, piece)),
-  alsoExchanged({ of }, evidence) {
-    const { puzzle, now } = evidence
-    return (
-      isOneOrbit(puzzle, of) &&
-      somePairs(lying(evidence, of)).every(([p, q]) =>
-        mends(puzzle, now.state, exchanges(puzzle, now.state, p, q)),
-      )
-    )
-  },
-  alsoTurned({ of, ...how }, evidence) {
-    const { puzzle, now } = evidence
-    return (
-      isOneOrbit(puzzle, of) &&
-      lying(evidence, of).every((p) => {
-        const after = turnedInPlace(puzzle, now.state, p, how)
-        return after !== undefined && mends(puzzle, now.state, [after])
-      })
-    )
-  },
-  countedOtherwise: ({}, { puzzle, now }) => isOutOfReach(puzzle, now),
-  notProved({ why }, { puzzle }) {
-    if (why === 'blocked') return !hasMoves(puzzle)
-    return hasMoves(puzzle)
-  },
+  alsoExchanged: ({ of }, evidence) => mendsAnyTwo(of, evidence),
+  alsoTurned: ({ of, ...how }, evidence) => mendsAnyOne(of, how, evidence),
+  countedOtherwise: ({}, { puzzle, now }) => correctionsOf(puzzle, now.state) === Infinity,
+  notProved: ({ why }, { puzzle, now }) =>
+    ({
+      blocked: () => !hasMoves(puzzle),
+      twists: () => hasMoves(puzzle) && !twistsAdd(workOf(puzzle).sums.orbits),
+      noShapeWay: () => !isInShape(puzzle, framed(now)),
+      outOfShape: () => hasMoves(puzzle) && !areMovesAll(puzzle),
+      notServed: () => hasMoves(puzzle) && !leadsHome(puzzle, now.state),
+    })[why](),
 }
-
-const isAmount = ({ degrees }: Turned): boolean => [90, 120, 180].includes(degrees ?? 0)
-
-/** So many strays have names. */
-const TOLD_STRAYS = 3
