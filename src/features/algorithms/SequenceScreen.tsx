@@ -189,7 +189,7 @@ function Sequence({
             <Otherwise puzzle={puzzle} puzzleId={puzzleId} turns={turns} />
             <div className="flex flex-wrap items-center gap-2 text-sm">
               <label className="flex min-w-0 items-center gap-2 text-soft">
-                Written as
+                <span className="shrink-0">Written as</span>
                 <select
                   value={dialect}
                   onChange={(event) => setDialect(event.target.value as DialectId)}
