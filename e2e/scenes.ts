@@ -19,23 +19,12 @@ import { must } from '../src/core/result'
 import { scramble, scrambledState } from '../src/core/scramble/scramble'
 import { inverseOf, isSolved, start, type State } from '../src/core/state'
 import { diagnose } from '../src/core/stuck/diagnose'
+import { exchanged } from '../src/core/stuck/faults'
 import { remediesFor } from '../src/core/stuck/remedies'
-
-/** The state with two pieces in each other's places. */
-function exchanged(puzzle: Puzzle, p: number, q: number): State {
-  const state = start(puzzle)
-  const into = (piece: number, slot: number) =>
-    Array.from({ length: 24 }, (_, r) => r).find((r) => puzzle.slot[24 * piece + r] === slot) ?? 0
-  state[p] = into(p, q)
-  state[q] = into(q, p)
-  return state
-}
-
-const judged = (puzzle: Puzzle, state: State) => diagnose(puzzle, state)
 
 /** Turns that lead from the finished puzzle to a state: its way home, backwards. */
 function turnsTo(puzzle: Puzzle, state: State): string {
-  const home = remediesFor(puzzle, judged(puzzle, state)).find(({ kind }) => kind === 'home')
+  const home = remediesFor(puzzle, diagnose(puzzle, state)).find(({ kind }) => kind === 'home')
   const turns = home?.turns.flatMap((name) => puzzle.turnByName.get(name) ?? [])
   if (!turns) throw new Error('no way home')
   return inverseOf(puzzle, turns)
@@ -67,7 +56,7 @@ const scenes: Record<string, () => unknown> = {
   'flipped joined edge'() {
     const cube4 = must(puzzleById('cube-4'))
     const [one, other] = cube4.pieces.flatMap(({ id }, p) => (/^UF\./.test(id) ? [p] : []))
-    return turnsTo(cube4, exchanged(cube4, one, other))
+    return turnsTo(cube4, exchanged(cube4, start(cube4), one, other))
   },
 
   /** Two edges of the prism that look exchanged, because two equal ones are. */
@@ -77,9 +66,10 @@ const scenes: Record<string, () => unknown> = {
     const others = prism.pieces.flatMap((_, p) => (alike.includes(p) ? [] : [p]))
     for (const p of others)
       for (const q of others) {
-        const state = exchanged(prism, p, q)
-        if (p >= q || isSolved(prism, state) || holdOf(prism, state) !== 0) continue
-        if (judged(prism, state).verdict === 'look-alike') return turnsTo(prism, state)
+        if (p >= q || prism.pieces[p].kind !== prism.pieces[q].kind) continue
+        const state = exchanged(prism, start(prism), p, q)
+        if (isSolved(prism, state) || holdOf(prism, state) !== 0) continue
+        if (diagnose(prism, state).verdict === 'look-alike') return turnsTo(prism, state)
       }
     throw new Error('no such state')
   },
