@@ -16,6 +16,8 @@ export default defineConfig({
   use: {
     ...devices['Desktop Chrome'],
     viewport: { width: 1280, height: 800 },
+    // What is drawn in software costs by the pixel; nothing that is tested is one.
+    deviceScaleFactor: 0.25,
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: CHROMIUM_OPTIONS,
   },

@@ -4,11 +4,14 @@ import { Client } from 'pg'
 import { cloneSolver } from '../src/server/demo/clone'
 import { databaseUrl } from './server'
 
+/** A test looks at the rows of all. */
+const EVERYTHING = { connectionString: databaseUrl(), options: '-c merry.solver=everyone' }
+
 export async function sql<Row extends object>(
   text: string,
   values: readonly unknown[] = [],
 ): Promise<Row[]> {
-  const client = new Client({ connectionString: databaseUrl() })
+  const client = new Client(EVERYTHING)
   await client.connect()
   try {
     return (await client.query(text, [...values])).rows as Row[]
@@ -24,7 +27,7 @@ export interface TestSolver {
 
 /** A solver with the demo on the shelf and in the log, for one test alone. */
 export async function newSolver(): Promise<TestSolver> {
-  const client = new Client({ connectionString: databaseUrl() })
+  const client = new Client(EVERYTHING)
   await client.connect()
   try {
     const nickname = `Gull ${randomUUID().slice(0, 6)}`

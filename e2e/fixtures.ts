@@ -76,6 +76,8 @@ export async function toBench(
   await page.getByLabel('School').selectOption({ label: school })
   await page.getByRole('button', { name: 'Put it on the bench' }).click()
   await expect(page.getByRole('region', { name: 'Step card' })).toBeVisible()
+  // Keys are heard once the page is alive.
+  await expect(nextButton(page)).toBeEnabled()
   return copy
 }
 

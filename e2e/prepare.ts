@@ -2,7 +2,7 @@
 import { Client } from 'pg'
 import { loadDemo } from '../src/server/demo/load'
 import { migrate } from '../src/server/migrate'
-import { pool } from '../src/server/pool'
+import { closePool } from '../src/server/pool'
 import { dropDatabase } from '../src/server/testDatabase'
 
 const url = process.env.DATABASE_URL ?? ''
@@ -14,4 +14,4 @@ await client.query(`create database ${name}`)
 await client.end()
 await migrate(url)
 await loadDemo()
-await pool().end()
+await closePool()

@@ -12,7 +12,7 @@ import { cloneSolver } from '../src/server/demo/clone'
 import { openAnew } from '../src/server/testDatabase'
 import { addOwnPuzzle } from '../src/server/ownPuzzles'
 import { SOLVER_COOKIE } from '../src/server/headers'
-import { pool } from '../src/server/pool'
+import { allRows } from '../src/server/pool'
 
 const SOLVES = 20_000
 const BENCHES = 2000
@@ -21,13 +21,13 @@ const FILES = 200
 const TRIES = 15
 
 export async function measureGrowth(address: string): Promise<void> {
-  await pool().query(`delete from profiles where nickname in ('Few', 'Many')`)
-  const demo = await pool().query<{ id: string }>(
+  await allRows.query(`delete from profiles where nickname in ('Few', 'Many')`)
+  const demo = await allRows.query<{ id: string }>(
     'select id from profiles order by created_at, id limit 1',
   )
   const [few, many] = [
-    await cloneSolver(pool(), demo.rows[0].id, 'Few'),
-    await cloneSolver(pool(), demo.rows[0].id, 'Many'),
+    await cloneSolver(allRows, demo.rows[0].id, 'Few'),
+    await cloneSolver(allRows, demo.rows[0].id, 'Many'),
   ]
   const began = performance.now()
   await fill(many)
@@ -79,9 +79,9 @@ async function costOf(address: string, solver: string, path: string): Promise<Co
   }
   await get()
   const first = times.splice(0)[0]
-  await pool().query('select pg_stat_statements_reset()')
+  await allRows.query('select pg_stat_statements_reset()')
   for (let i = 0; i < TRIES; i++) await get()
-  const { rows } = await pool().query<{ calls: number; ms: number }>(
+  const { rows } = await allRows.query<{ calls: number; ms: number }>(
     `select sum(calls)::float as calls, sum(total_exec_time) as ms from pg_stat_statements
      where query not like '%pg_stat_statements%'`,
   )
@@ -97,7 +97,7 @@ async function costOf(address: string, solver: string, path: string): Promise<Co
 
 const benchOf = async (solver: string): Promise<string> =>
   (
-    await pool().query<{ id: string }>(
+    await allRows.query<{ id: string }>(
       `select id from bench_sessions where profile_id = $1 and status = 'open' limit 1`,
       [solver],
     )
@@ -105,7 +105,7 @@ const benchOf = async (solver: string): Promise<string> =>
 
 const longBench = async (solver: string): Promise<string> =>
   (
-    await pool().query<{ id: string }>(
+    await allRows.query<{ id: string }>(
       `select s.id from bench_sessions s where s.profile_id = $1
        order by (select count(*) from bench_events e where e.session_id = s.id) desc limit 1`,
       [solver],
@@ -113,7 +113,7 @@ const longBench = async (solver: string): Promise<string> =>
   ).rows[0].id
 
 async function fill(solver: string): Promise<void> {
-  await pool().query(
+  await allRows.query(
     `insert into solves (profile_id, copy_id, puzzle_id, school, solver, start_state, solution, finished_at,
        elapsed_ms, turn_count, quarter_count, slips, hints)
      select $1, c.id, c.puzzle_id, (array['one-trigger', 'face-first', null])[1 + n % 3],
@@ -124,7 +124,7 @@ async function fill(solver: string): Promise<void> {
        select id, puzzle_id from copies where profile_id = $1 order by id offset n % 12 limit 1) c on true`,
     [solver, SOLVES],
   )
-  await pool().query(
+  await allRows.query(
     `insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
      select s.id, i, 'stage-' || i, 'Stage ' || i, 5, s.elapsed_ms / 4
      from solves s cross join generate_series(0, 3) i
@@ -132,14 +132,14 @@ async function fill(solver: string): Promise<void> {
      on conflict do nothing`,
     [solver],
   )
-  await pool().query(
+  await allRows.query(
     `insert into bench_sessions (profile_id, copy_id, start_state, laid_by, status)
      select $1, c.id, 'aaaaaaaa', 'pieces', 'aside' from generate_series(1, $2::int) n
      join lateral (
        select id from copies where profile_id = $1 order by id offset n % 12 limit 1) c on true`,
     [solver, BENCHES],
   )
-  await pool().query(
+  await allRows.query(
     `insert into bench_events (session_id, seq, event)
      select s.id, i, jsonb_build_object('kind', 'turn', 'atMs', 1000 * i, 'name', (array['R', 'U', 'F'])[1 + i % 3])
      from bench_sessions s cross join generate_series(0, 39) i
@@ -147,7 +147,7 @@ async function fill(solver: string): Promise<void> {
     [solver],
   )
   const cube = must(puzzleById('cube-3'))
-  const copy = await pool().query<{ id: string }>(
+  const copy = await allRows.query<{ id: string }>(
     `select id from copies where profile_id = $1 and puzzle_id = 'cube-3'`,
     [solver],
   )
@@ -161,7 +161,7 @@ async function fill(solver: string): Promise<void> {
     laidBy: 'pieces',
   })
   const drawn = scramble(cube, 3).turns
-  await pool().query(
+  await allRows.query(
     `insert into bench_events (session_id, seq, id, event)
      select $1, n - 1, gen_random_uuid(),
        jsonb_build_object('kind', 'turn', 'atMs', 1000 * n, 'name', ($2::text[])[1 + n % cardinality($2::text[])])
@@ -180,5 +180,5 @@ async function fill(solver: string): Promise<void> {
       ),
     )
   }
-  await pool().query('analyze')
+  await allRows.query('analyze')
 }

@@ -18,7 +18,7 @@ import { scramble } from '../src/core/scramble/scramble'
 import { blockOf, start, turnAll, turnFreely, writeState, type State } from '../src/core/state'
 import { cloneSolver } from '../src/server/demo/clone'
 import { SOLVER_COOKIE } from '../src/server/headers'
-import { isAway, pool } from '../src/server/pool'
+import { allRows, isAway } from '../src/server/pool'
 import { beginSurvey } from '../src/server/surveys'
 
 const PUZZLES = [
@@ -119,7 +119,7 @@ export async function measureLoad(
   serverGroup: number,
   { solvers: count, seconds }: Load,
 ): Promise<void> {
-  await pool().query(`delete from profiles where nickname like 'Load %'`)
+  await allRows.query(`delete from profiles where nickname like 'Load %'`)
   const jobs = PUZZLES.flatMap((id) =>
     Array.from({ length: SEEDS }, (_, seed) => jobOf(id, seed + 1)),
   )
@@ -183,19 +183,19 @@ function tell(what: string, { event, page, picture, poll, errors, busy }: Seen, 
 
 /** Copies of the demo, each with a copy of every puzzle. */
 async function newSolvers(count: number): Promise<Solver[]> {
-  const demo = await pool().query<{ id: string }>(
+  const demo = await allRows.query<{ id: string }>(
     'select id from profiles order by created_at, id limit 1',
   )
   const made: Solver[] = []
   for (let i = 0; i < count; i++) {
-    const id = await cloneSolver(pool(), demo.rows[0].id, `Load ${randomUUID().slice(0, 8)}`)
-    const copies = await pool().query<{ id: string; puzzle_id: string }>(
+    const id = await cloneSolver(allRows, demo.rows[0].id, `Load ${randomUUID().slice(0, 8)}`)
+    const copies = await allRows.query<{ id: string; puzzle_id: string }>(
       'select id, puzzle_id from copies where profile_id = $1',
       [id],
     )
     const known = Object.fromEntries(copies.rows.map((row) => [row.puzzle_id, row.id]))
     for (const puzzleId of PUZZLES.filter((each) => !known[each])) {
-      const { rows } = await pool().query<{ id: string }>(
+      const { rows } = await allRows.query<{ id: string }>(
         `insert into copies (profile_id, puzzle_id, name, scheme, remarks)
          values ($1, $2, 'Load', $3, '') returning id`,
         [id, puzzleId, JSON.stringify(must(puzzleById(puzzleId)).definition.colours)],
@@ -209,7 +209,7 @@ async function newSolvers(count: number): Promise<Solver[]> {
 
 /** Surveys of schools, which take minutes. */
 async function keepWorkerBusy(): Promise<void> {
-  const { rows } = await pool().query<{ id: string }>(
+  const { rows } = await allRows.query<{ id: string }>(
     'select id from profiles order by created_at, id limit 1',
   )
   for (const id of ['cube-3', 'tilt-3', 'prism-6'])
@@ -219,7 +219,7 @@ async function keepWorkerBusy(): Promise<void> {
 async function newBench(solver: Solver, job: Job): Promise<string> {
   for (;;)
     try {
-      const { rows } = await pool().query<{ id: string }>(
+      const { rows } = await allRows.query<{ id: string }>(
         `insert into bench_sessions (profile_id, copy_id, school, variant, start_state, laid_by)
          values ($1, $2, $3, '{}', $4, 'pieces') returning id`,
         [solver.id, solver.copies[job.puzzle], job.school, job.startState],

@@ -7,7 +7,7 @@ import { request } from 'node:http'
 import { seededRandom } from '../src/core/random'
 import { SOLVER_COOKIE } from '../src/server/headers'
 import { LONGEST_BODY } from '../src/server/limits'
-import { pool } from '../src/server/pool'
+import { allRows } from '../src/server/pool'
 import { asText, pick, someTimes } from './hostile'
 
 const COUNT = 2000
@@ -86,7 +86,7 @@ const actions = (): string[] => {
 
 export async function measureHostileRequests(address: string): Promise<void> {
   const random = seededRandom(1209)
-  const { rows } = await pool().query<{ id: string; bench: string }>(
+  const { rows } = await allRows.query<{ id: string; bench: string }>(
     `select p.id, s.id as bench from profiles p join bench_sessions s on s.profile_id = p.id
      where s.status = 'open' order by p.created_at limit 1`,
   )

@@ -9,7 +9,7 @@ import type { Result } from '../src/core/result'
 import { keepRequestsApart } from '../src/server/asking'
 import { type HeavyAsked } from '../src/server/doJob'
 import { INTERRUPTED } from '../src/server/jobs'
-import { pool } from '../src/server/pool'
+import { closePool } from '../src/server/pool'
 import { leaveQueue } from '../src/server/queue'
 import { startWork } from '../src/server/work'
 import type { HeavyTold } from './heavy'
@@ -70,7 +70,7 @@ console.error('merry: taking work from the queue (Ctrl+C stops it)')
 
 async function leave(): Promise<void> {
   await leaveQueue()
-  await pool().end()
+  await closePool()
   process.exit(0)
 }
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void leave())

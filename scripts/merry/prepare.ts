@@ -17,7 +17,7 @@ export async function prepareDatabase(url: string): Promise<void> {
 }
 
 async function isEmpty(url: string): Promise<boolean> {
-  const client = new Client({ connectionString: url })
+  const client = new Client({ connectionString: url, options: '-c merry.solver=everyone' })
   await client.connect()
   const { rowCount } = await client.query('select 1 from copies limit 1')
   await client.end()

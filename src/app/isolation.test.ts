@@ -13,7 +13,7 @@ import { addCare } from '@/server/care'
 import { addCopy } from '@/server/copies'
 import { addOwnPuzzle } from '@/server/ownPuzzles'
 import { keepSchool } from '@/server/ownSchools'
-import { pool } from '@/server/pool'
+import { allRows } from '@/server/pool'
 import { makeSolver, whoAsks, writeSettings } from '@/server/profiles'
 import { doJob } from '@/server/doJob'
 import { textSource } from '@/server/files/source'
@@ -118,10 +118,10 @@ beforeAll(async () => {
         remark: SECRET,
         splits: [],
       },
-      pool(),
+      allRows,
     )
     await addCare(owner, ids.plain, { happenedOn: '2026-11-01', kind: 'pop', note: SECRET })
-    const care = await pool().query<{ id: string }>('select id from care_entries')
+    const care = await allRows.query<{ id: string }>('select id from care_entries')
     ids.care = care.rows[0].id
     ids.algorithm = must(
       await keepAlgorithm(owner, 'cube-3', {
@@ -131,7 +131,7 @@ beforeAll(async () => {
         hold: 'a',
       }),
     )
-    const waiting = await pool().query<{ id: string }>(
+    const waiting = await allRows.query<{ id: string }>(
       `insert into jobs (profile_id, kind, result) values ($1, 'log', to_jsonb($2::text)) returning id`,
       [owner, SECRET],
     )
@@ -160,7 +160,7 @@ async function belongings(): Promise<unknown> {
     'select * from algorithms where profile_id = $1',
     'select * from jobs where profile_id = $1',
   ])
-    all.push((await pool().query(text, [owner])).rows)
+    all.push((await allRows.query(text, [owner])).rows)
   return all
 }
 

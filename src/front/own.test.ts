@@ -9,7 +9,7 @@ import { asRequest, keepRequestsApart } from '../server/asking'
 import { addCopy } from '../server/copies'
 import { SOLVER_COOKIE } from '../server/headers'
 import { addOwnPuzzle } from '../server/ownPuzzles'
-import { closePool, pool } from '../server/pool'
+import { allRows, closePool } from '../server/pool'
 import { makeSolver, whoAsks } from '../server/profiles'
 import { exampleFile, freshDatabase, openAnew } from '../server/testDatabase'
 import { ask as askServer, type Heard } from './ask.testing'
@@ -87,7 +87,7 @@ describe('turns', () => {
   it('of another solver are neither told nor added to, nor is what is not understood', async () => {
     const path = `/api/bench/${bench}`
     const batch = { after: 2, entries: [entry(3, { kind: 'turn', name: 'U' })] }
-    const before = await pool().query('select * from bench_events order by seq')
+    const before = await allRows.query('select * from bench_events order by seq')
     for (const [solver, method, address, body, status, words] of [
       [stranger, 'GET', path, undefined, 404, /not there any more/],
       [stranger, 'POST', path, batch, 404, /not there any more/],
@@ -107,7 +107,7 @@ describe('turns', () => {
       ])
       expect(heard.headers['cache-control']).toBe('no-store')
     }
-    const later = await pool().query('select * from bench_events order by seq')
+    const later = await allRows.query('select * from bench_events order by seq')
     expect(later.rows).toEqual(before.rows)
   })
 

@@ -6,7 +6,7 @@ import type { Result } from '../core/result'
 import { must } from '../core/result'
 import { SOLVER_COOKIE } from '../server/headers'
 import { LONGEST_FILE } from '../server/limits'
-import { pool } from '../server/pool'
+import { allRows } from '../server/pool'
 import { makeSolver } from '../server/profiles'
 import { freshDatabase } from '../server/testDatabase'
 import { ask, portOf } from './ask.testing'
@@ -41,7 +41,7 @@ async function send(
 }
 
 const count = async (table: string) =>
-  (await pool().query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]
+  (await allRows.query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]
     .count
 
 describe('a file that comes in', () => {
@@ -50,12 +50,12 @@ describe('a file that comes in', () => {
     const file = Buffer.alloc(25_000_000, 'Rope and lantern, tide by tide. ')
     const { result } = await send('/api/imports?kind=backup', file)
     const id = must(result)
-    const { rows } = await pool().query<{ bytes: number; state: string }>(
+    const { rows } = await allRows.query<{ bytes: number; state: string }>(
       'select bytes, state from jobs where id = $1',
       [id],
     )
     expect(rows).toEqual([{ bytes: file.length, state: 'waiting' }])
-    const parts = await pool().query<{ bytes: Buffer }>(
+    const parts = await allRows.query<{ bytes: Buffer }>(
       'select bytes from job_parts where job_id = $1 order by seq',
       [id],
     )
@@ -63,7 +63,7 @@ describe('a file that comes in', () => {
     for (const { bytes } of parts.rows) kept.update(bytes)
     expect(kept.digest('hex')).toBe(createHash('sha256').update(file).digest('hex'))
     expect(parts.rowCount).toBeGreaterThan(10)
-    await pool().query('delete from jobs')
+    await allRows.query('delete from jobs')
   })
 
   it('that breaks off is refused, and nothing of it is kept', async () => {
@@ -102,7 +102,7 @@ describe('a file that comes in', () => {
 
   it('on a disk that is full is told so', async () => {
     const full = Object.assign(new Error('could not extend file'), { code: '53100' })
-    const query = vi.spyOn(pool(), 'query').mockRejectedValue(full as never)
+    const query = vi.spyOn(allRows, 'query').mockRejectedValue(full as never)
     try {
       const heard = await send('/api/imports?kind=log', '{}')
       expect(heard.status).toBe(507)

@@ -11,7 +11,7 @@ import {
   ownAlgorithms,
   renameAlgorithm,
 } from './algorithms'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
@@ -22,7 +22,7 @@ let other: string
 beforeAll(async () => {
   discard = await freshDatabase('algorithms')
   profileId = await firstProfile()
-  const made = await pool().query<{ id: string }>(
+  const made = await allRows.query<{ id: string }>(
     "insert into profiles (nickname) values ('Another') returning id",
   )
   other = made.rows[0].id
@@ -79,7 +79,7 @@ describe('sequences of a person’s own', () => {
   })
 
   it('that cannot be read any more are left out, counted, and in the file', async () => {
-    await pool().query(
+    await allRows.query(
       "insert into algorithms (profile_id, puzzle_id, turns) values ($1, 'cube-2', 'Q')",
       [other],
     )

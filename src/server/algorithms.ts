@@ -5,7 +5,7 @@ import { readTurns } from '../core/notation/read'
 import { fail, ok, type Result } from '../core/result'
 import { trimmed } from '../core/trimmed'
 import { checked } from './outside'
-import { pool, transaction, type Queryable } from './pool'
+import { rowsOf, transaction, type Queryable } from './pool'
 
 /** Each stands in a list that is shown whole. */
 const MOST = 1000
@@ -35,7 +35,7 @@ export async function ownAlgorithms(profileId: string, puzzleId: string): Promis
 
 /** The same with those that cannot be read any more. */
 export async function keptAlgorithms(profileId: string, puzzleId: string): Promise<OwnAlgorithm[]> {
-  const { rows } = await pool().query<OwnAlgorithm>(
+  const { rows } = await rowsOf(profileId).query<OwnAlgorithm>(
     `select ${COLUMNS} from algorithms where profile_id = $1 and puzzle_id = $2
      order by created_at, id`,
     [profileId, puzzleId],
@@ -45,7 +45,7 @@ export async function keptAlgorithms(profileId: string, puzzleId: string): Promi
 
 /** How many there are of each puzzle. */
 export async function algorithmCounts(profileId: string): Promise<Record<string, number>> {
-  const { rows } = await pool().query<{ puzzle_id: string; count: number }>(
+  const { rows } = await rowsOf(profileId).query<{ puzzle_id: string; count: number }>(
     `select puzzle_id, count(*)::int as count from algorithms where profile_id = $1
      group by puzzle_id`,
     [profileId],
@@ -75,7 +75,7 @@ export async function keepAlgorithm(
   if (!fits.ok) return fits
   const full = await isFull(profileId, puzzleId, 1)
   if (full) return full
-  const { rows } = await pool().query<{ id: string }>(KEEP, [
+  const { rows } = await rowsOf(profileId).query<{ id: string }>(KEEP, [
     profileId,
     puzzleId,
     algorithm.turns,
@@ -95,7 +95,7 @@ async function isFull(
   profileId: string,
   puzzleId: string,
   more: number,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ) {
   const { rows } = await client.query(
     'select count(*)::int as count from algorithms where profile_id = $1 and puzzle_id = $2',
@@ -112,7 +112,7 @@ export async function renameAlgorithm(
   id: string,
   { name, remark }: Pick<NewAlgorithm, 'name' | 'remark'>,
 ): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'update algorithms set name = $3, remark = $4 where profile_id = $1 and id = $2',
     [profileId, id, name, remark],
   )
@@ -120,7 +120,7 @@ export async function renameAlgorithm(
 }
 
 export async function forgetAlgorithm(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'delete from algorithms where profile_id = $1 and id = $2',
     [profileId, id],
   )
@@ -186,7 +186,7 @@ export async function importAlgorithms(
     }
     return ok(fresh)
   }
-  return within ? store(within) : transaction(store)
+  return within ? store(within) : transaction(profileId, store)
 }
 
 /** The puzzles for which a solver keeps some. */

@@ -12,7 +12,7 @@ import { loadDemo } from './demo/load'
 import { benchesLeftOff } from './leftOff'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { whoAsks } from './profiles'
 import { exampleFile, exampleSchool, freshDatabase } from './testDatabase'
@@ -41,13 +41,13 @@ async function made(): Promise<string> {
     must(
       await keepAlgorithm(gull, 'cube-3', { turns: "R U R'", name: 'Lift', remark: '', hold: 'a' }),
     )
-    await pool().query(
+    await allRows.query(
       `insert into bench_events (session_id, seq, event)
        select id, 0, '{"kind":"turn","atMs":5,"name":"R"}' from bench_sessions
        where status = 'open'`,
     )
     // One of them was left off.
-    await pool().query(
+    await allRows.query(
       `update bench_sessions s set status = 'aside', turns = 1, ended_at = date_trunc('milliseconds', now())
        from copies c where c.id = s.copy_id and c.puzzle_id = 'cube-2'`,
     )
@@ -69,7 +69,7 @@ afterAll(async () => {
 })
 
 const rows = async (table: string) =>
-  (await pool().query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]
+  (await allRows.query<{ count: number }>(`select count(*)::int as count from ${table}`)).rows[0]
     .count
 
 /** What identifies a part, in whichever database it is. */
@@ -101,7 +101,7 @@ describe('a backup', () => {
       return written(id)
     })
     expect(parts(again ?? '')).toEqual(parts(backup))
-    const { rows: linked } = await pool().query<{ count: number }>(
+    const { rows: linked } = await allRows.query<{ count: number }>(
       'select count(*)::int as count from solves where profile_id = $1 and copy_id is not null',
       [id],
     )

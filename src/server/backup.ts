@@ -18,7 +18,7 @@ export const VERSION = 1
 /** The file; undefined if the solver is not there. */
 export async function writeBackup(profileId: string): Promise<AsyncGenerator<string> | undefined> {
   if (!(await isSolver(profileId))) return undefined
-  return inOneView((client) => written(profileId, client))
+  return inOneView(profileId, (client) => written(profileId, client))
 }
 
 async function* written(profileId: string, client: Queryable): AsyncGenerator<string> {

@@ -9,7 +9,7 @@ import { fail, ok, type Result } from '../core/result'
 import type { Variant } from '../core/schools/school'
 import { readState } from '../core/state'
 import { leaveOff, runningBench, type Opened } from './leftOff'
-import { pool, transaction, type Queryable } from './pool'
+import { rowsOf, transaction, type Queryable } from './pool'
 import {
   countEvents,
   entriesAfter,
@@ -76,7 +76,7 @@ export function openSession(
   given: NewSession,
   instead?: string,
 ): Promise<Opened> {
-  return transaction(async (client) => {
+  return transaction(profileId, async (client) => {
     // One after another, so that what was asked about is what is left off.
     await client.query('select 1 from copies where profile_id = $1 and id = $2 for update', [
       profileId,
@@ -108,7 +108,7 @@ export async function findSession(
   profileId: string,
   id: string,
 ): Promise<BenchSession | undefined> {
-  const { rows } = await pool().query<SessionRow>(
+  const { rows } = await rowsOf(profileId).query<SessionRow>(
     'select * from bench_sessions where profile_id = $1 and id = $2',
     [profileId, id],
   )
@@ -117,7 +117,7 @@ export async function findSession(
 
 /** The newest open session, for the navigation. */
 export async function latestSession(profileId: string): Promise<BenchSession | undefined> {
-  const { rows } = await pool().query<SessionRow>(
+  const { rows } = await rowsOf(profileId).query<SessionRow>(
     `select * from bench_sessions where profile_id = $1 and status = 'open'
      order by created_at desc limit 1`,
     [profileId],
@@ -125,8 +125,8 @@ export async function latestSession(profileId: string): Promise<BenchSession | u
   return rows[0] && sessionFromRow(rows[0])
 }
 
-export const eventsOf = async (sessionId: string): Promise<BenchEvent[]> =>
-  (await entriesAfter(sessionId, 0)).map(({ event }) => event)
+export const eventsOf = async (profileId: string, sessionId: string): Promise<BenchEvent[]> =>
+  (await entriesAfter(sessionId, 0, rowsOf(profileId))).map(({ event }) => event)
 
 /** What a page that knows `after` entries hears when it sends some: all entries after those, in order. */
 export interface Appended {
@@ -154,7 +154,7 @@ export async function appendEntries(
   if (quick) return ok(quick)
   let reached:
     { readonly before: number; readonly count: number; readonly bench: Bench } | undefined
-  const appended = await transaction<Result<Appended>>(async (client) => {
+  const appended = await transaction<Result<Appended>>(profileId, async (client) => {
     const session = await client.query<SessionRow & { puzzle_id: string }>(
       `select s.*, c.puzzle_id from bench_sessions s join copies c on c.id = s.copy_id
        where s.profile_id = $1 and s.id = $2 for update of s`,
@@ -224,7 +224,7 @@ export async function appendQuickly(
   )
   if (!next.ok) return undefined
   try {
-    const { rowCount } = await pool().query(
+    const { rowCount } = await rowsOf(profileId).query(
       `with held as (
          select id from bench_sessions
          where profile_id = $1 and id = $2 and status = 'open' for update)
@@ -314,7 +314,7 @@ export async function changeSchool(
   school: string,
   variant: Variant,
 ): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     `update bench_sessions set school = $3, variant = $4
      where profile_id = $1 and id = $2 and status = 'open'`,
     [profileId, sessionId, school, JSON.stringify(variant)],
@@ -323,7 +323,7 @@ export async function changeSchool(
 }
 
 export async function removeSession(profileId: string, sessionId: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'delete from bench_sessions where profile_id = $1 and id = $2',
     [profileId, sessionId],
   )

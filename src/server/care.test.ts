@@ -3,7 +3,7 @@ import { puzzleById } from '../core/catalog'
 import { must } from '../core/result'
 import { addCare, careByCopy, removeCare } from './care'
 import { addCopy, removeCopy } from './copies'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
@@ -52,7 +52,7 @@ describe('care entries', () => {
 
   it('of a kind that does not exist are refused by the database itself', async () => {
     await expect(
-      pool().query(
+      allRows.query(
         `insert into care_entries (copy_id, happened_on, kind) values ($1, '2026-11-04', 'oiled')`,
         [copyId],
       ),

@@ -1,5 +1,5 @@
 /** What happened to a copy: tension set, pieces popped out and put back, stickers. */
-import { pool, type Queryable } from './pool'
+import { rowsOf, type Queryable } from './pool'
 
 export const CARE_KINDS = ['tension', 'pop', 'refit', 'stickers'] as const
 export type CareKind = (typeof CARE_KINDS)[number]
@@ -25,7 +25,7 @@ interface CareRow {
 
 /** Entries of all copies of a profile by copy id, the latest first. */
 export async function careByCopy(profileId: string): Promise<Map<string, CareEntry[]>> {
-  const { rows } = await pool().query<CareRow>(
+  const { rows } = await rowsOf(profileId).query<CareRow>(
     `select e.id, e.copy_id, to_char(e.happened_on, 'YYYY-MM-DD') as happened_on, e.kind, e.note
      from care_entries e join copies c on c.id = e.copy_id
      where c.profile_id = $1
@@ -43,7 +43,7 @@ export async function addCare(
   profileId: string,
   copyId: string,
   { happenedOn, kind, note }: NewCareEntry,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<boolean> {
   const { rows } = await client.query(
     `insert into care_entries (copy_id, happened_on, kind, note)
@@ -55,7 +55,7 @@ export async function addCare(
 }
 
 export async function removeCare(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     `delete from care_entries e using copies c
      where c.id = e.copy_id and c.profile_id = $1 and e.id = $2`,
     [profileId, id],

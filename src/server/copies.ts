@@ -1,6 +1,6 @@
 /** The copies of puzzles that a person owns: name, colours, remarks. */
 import type { Scheme } from '../core/puzzle/colours'
-import { pool, type Queryable } from './pool'
+import { rowsOf, type Queryable } from './pool'
 
 export interface Copy {
   readonly id: string
@@ -34,7 +34,7 @@ const fromRow = (row: CopyRow): Copy => ({
 })
 
 export async function shelf(profileId: string): Promise<ShelvedCopy[]> {
-  const { rows } = await pool().query<
+  const { rows } = await rowsOf(profileId).query<
     CopyRow & {
       open_session: string | null
       last_solved_at: Date | null
@@ -65,7 +65,7 @@ export async function shelf(profileId: string): Promise<ShelvedCopy[]> {
 }
 
 export async function findCopy(profileId: string, id: string): Promise<Copy | undefined> {
-  const { rows } = await pool().query<CopyRow>(
+  const { rows } = await rowsOf(profileId).query<CopyRow>(
     'select * from copies where profile_id = $1 and id = $2',
     [profileId, id],
   )
@@ -75,7 +75,7 @@ export async function findCopy(profileId: string, id: string): Promise<Copy | un
 export async function addCopy(
   profileId: string,
   copy: Omit<Copy, 'id'>,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<string> {
   const { rows } = await client.query(
     `insert into copies (profile_id, puzzle_id, name, scheme, remarks)
@@ -90,7 +90,7 @@ export async function updateCopy(
   id: string,
   { name, scheme, remarks }: Pick<Copy, 'name' | 'scheme' | 'remarks'>,
 ): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'update copies set name = $3, scheme = $4, remarks = $5 where profile_id = $1 and id = $2',
     [profileId, id, name, JSON.stringify(scheme), remarks],
   )
@@ -98,9 +98,9 @@ export async function updateCopy(
 }
 
 export async function removeCopy(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query('delete from copies where profile_id = $1 and id = $2', [
-    profileId,
-    id,
-  ])
+  const { rowCount } = await rowsOf(profileId).query(
+    'delete from copies where profile_id = $1 and id = $2',
+    [profileId, id],
+  )
   return rowCount === 1
 }

@@ -6,7 +6,7 @@ import { puzzleOf, replayed, standingBench } from './damage'
 import { textOf } from './files/write'
 import { exportCopy, exportPuzzle } from './exportCopy'
 import { addOwnPuzzle, damagedPuzzles, forgetOwnPuzzle, ownPuzzleNames } from './ownPuzzles'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { exampleCopy, exampleFile, freshDatabase, openAnew } from './testDatabase'
 import type { Solve } from './solves'
@@ -34,14 +34,14 @@ async function benchWith(startState: string, events: readonly unknown[] = [], sc
     laidBy: 'pieces',
   })
   for (const [seq, event] of events.entries())
-    await pool().query('insert into bench_events (session_id, seq, event) values ($1, $2, $3)', [
+    await allRows.query('insert into bench_events (session_id, seq, event) values ($1, $2, $3)', [
       id,
       seq,
       JSON.stringify(event),
     ])
   const session = await findSession(profileId, id)
   if (!session) throw new Error('no session')
-  return standingBench(copy, session)
+  return standingBench(profileId, copy, session)
 }
 
 describe('what is stored and broken', () => {
@@ -82,7 +82,7 @@ describe('what is stored and broken', () => {
     const good = exampleFile('Good')
     const goodId = must(await addOwnPuzzle(profileId, good))
     const bad = { name: 'Bad', mechanism: { kind: 'capped', caps: ['right', 'right'] } }
-    await pool().query(
+    await allRows.query(
       `insert into own_puzzles (profile_id, id, definition) values ($1, 'own-bad', $2)`,
       [profileId, JSON.stringify({ schema: 1, id: 'bad', ...bad })],
     )

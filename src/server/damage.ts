@@ -11,7 +11,7 @@ import type { Puzzle } from '../core/puzzle/compile'
 import { schoolNamed } from '../core/schools'
 import { takenUp, type BenchSession } from './benchSessions'
 import type { Copy } from './copies'
-import { isAway } from './pool'
+import { isAway, rowsOf } from './pool'
 import { replayed as replayedTail, tailOf, wholeOf, type Tail } from './snapshots'
 import type { Solve } from './solves'
 
@@ -32,6 +32,7 @@ export function puzzleOf({ puzzleId, scheme }: Copy): Result<Puzzle> {
  * @param whole whether every event is replayed, be there snapshots or not
  */
 export async function standingBench(
+  profileId: string,
   copy: Copy,
   session: BenchSession,
   whole = false,
@@ -44,14 +45,14 @@ export async function standingBench(
     const school = schoolNamed(copy.puzzleId, session.school)
     if (!school.ok) return damaged(school.problem.sentence)
   }
-  const tail = await (whole ? wholeOf : tailOf)(session.id)
+  const tail = await (whole ? wholeOf : tailOf)(session.id, rowsOf(profileId))
   const from = takenUp(puzzle.value, session.startState, tail)
   // A snapshot is only a shorter way: where it cannot be read, the events are.
-  if (!from.ok) return standingBench(copy, session, true)
+  if (!from.ok) return standingBench(profileId, copy, session, true)
   try {
-    return ok({ bench: await replayedTail(session.id, from.value, tail), tail })
+    return ok({ bench: await replayedTail(session.id, from.value, tail, rowsOf(profileId)), tail })
   } catch (error) {
-    if (error instanceof BeyondSnapshot) return standingBench(copy, session, true)
+    if (error instanceof BeyondSnapshot) return standingBench(profileId, copy, session, true)
     if (isAway(error)) throw error
     return damaged(
       `What happened on it cannot be replayed: ${error instanceof Error ? error.message : String(error)}.`,

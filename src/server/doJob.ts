@@ -15,7 +15,7 @@ import { BadFile, told, type Source } from './files/source'
 import { ALIVE_MS, WITHOUT_PARTS, type HeavyKind, type JobKind } from './jobs'
 import { importLog, type Say } from './logReading'
 import { keptSchools } from './ownSchools'
-import { FULL, isFull, pool, transaction, type Queryable } from './pool'
+import { allRows, FULL, isFull, rowsOf, transaction, type Queryable } from './pool'
 import { whoAsks } from './profiles'
 import { restore } from './restore'
 
@@ -41,7 +41,7 @@ export interface HeavyAsked {
 
 /** Does a piece from the queue, if it is still wanted. */
 export async function doJob(id: string, takenBy: string, heavily?: HeavyWork): Promise<void> {
-  const { rows } = await pool().query<{
+  const { rows } = await allRows.query<{
     profile_id: string
     kind: JobKind
     subject: string | null
@@ -56,7 +56,7 @@ export async function doJob(id: string, takenBy: string, heavily?: HeavyWork): P
   let share = 0
   let isWanted = true
   const sayNow = async () => {
-    const said = await pool().query(
+    const said = await rowsOf(profileId).query(
       `update jobs set share = $2, touched_at = clock_timestamp() where id = $1 and state = 'running'`,
       [id, share],
     )
@@ -87,19 +87,20 @@ export async function doJob(id: string, takenBy: string, heavily?: HeavyWork): P
   try {
     const done = await asRequest(async () => {
       await whoAsks(profileId)
-      const file = keptFile(id, bytes)
+      const file = keptFile(profileId, id, bytes)
       if (kind === 'log') return importLog(profileId, file, say, end)
       if (kind === 'backup') return restore(file, say, end)
       if (kind === 'sequences') return readSequences(profileId, subject ?? '', file, say, end)
       const asked = await heavyAsked(profileId, kind, subject ?? '')
       const found = asked.ok && heavily ? await heavily(asked.value, say) : asked
-      if (found.ok) await end(found.value, pool())
+      if (found.ok) await end(found.value, rowsOf(profileId))
       return found
     })
-    if (!done.ok) await refuse(id, done)
+    if (!done.ok) await refuse(profileId, id, done)
   } catch (error) {
     if (error instanceof Stopped) return
     await refuse(
+      profileId,
       id,
       isFull(error) ? FULL : fail('failed', 'It could not be done. Nothing was kept.'),
     )
@@ -122,8 +123,8 @@ async function heavyAsked(
   return ok({ kind, puzzleId, definition, schools, ...(schoolId ? { schoolId } : {}) })
 }
 
-const refuse = (id: string, result: Result<unknown>) =>
-  pool().query(
+const refuse = (profileId: string, id: string, result: Result<unknown>) =>
+  rowsOf(profileId).query(
     `with ended as (update jobs set state = 'refused', result = $2
        where id = $1 and state = 'running' returning id)
      ${WITHOUT_PARTS}`,
@@ -139,7 +140,7 @@ async function readSequences(
   end: (count: number, client: Queryable) => Promise<void>,
 ): Promise<Result<number>> {
   try {
-    return await transaction(async (client) => {
+    return await transaction(profileId, async (client) => {
       let kept: Result<number> = fail('bad-file', 'The file is empty.', { field: 'file' })
       for await (const { value } of itemsOf(told(file, say).read(), SEQUENCES))
         kept = await importAlgorithms(profileId, puzzleId, value, client)
@@ -156,11 +157,11 @@ async function readSequences(
 const SEQUENCES = { opens: () => false, boundsOf: () => BOUNDS }
 
 /** The file of a job, as it was put away; a job that is stopped meanwhile has none any more. */
-const keptFile = (id: string, bytes: number): Source => ({
+const keptFile = (profileId: string, id: string, bytes: number): Source => ({
   bytes,
   async *read() {
     for (let [seq, read] = [0, 0]; read < bytes; seq++) {
-      const { rows } = await pool().query<{ bytes: Uint8Array }>(
+      const { rows } = await rowsOf(profileId).query<{ bytes: Uint8Array }>(
         'select bytes from job_parts where job_id = $1 and seq = $2',
         [id, seq],
       )

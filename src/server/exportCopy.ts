@@ -1,7 +1,7 @@
 /** A copy with all that was done with it, word for word as it is stored: also where it cannot be read. */
 import { splitId } from '../core/catalog/setting'
 import { jsonLines } from './files/write'
-import { inOneView, pool, type Queryable } from './pool'
+import { inOneView, rowsOf, type Queryable } from './pool'
 
 /** Events that are read at a time; a plan among them has some tens of thousands of characters. */
 const AT_A_TIME = 200
@@ -27,12 +27,12 @@ export async function exportCopy(
   profileId: string,
   id: string,
 ): Promise<AsyncGenerator<string> | undefined> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'select 1 from copies where profile_id = $1 and id = $2',
     [profileId, id],
   )
   if (rowCount !== 1) return undefined
-  return inOneView(async function* (client) {
+  return inOneView(profileId, async function* (client) {
     yield* (await copyFile(profileId, id, client)) ?? []
   })
 }
@@ -81,7 +81,7 @@ async function* eachEvent(sessionId: string, client: Queryable): AsyncGenerator<
 
 /** A puzzle file as it is stored, readable or not. */
 export async function exportPuzzle(profileId: string, id: string): Promise<unknown> {
-  const { rows } = await pool().query<{ definition: unknown }>(
+  const { rows } = await rowsOf(profileId).query<{ definition: unknown }>(
     'select definition from own_puzzles where profile_id = $1 and id = $2',
     [profileId, splitId(id).file],
   )

@@ -1,11 +1,11 @@
 /** The log of a solver as a file, however long it is. */
 import { puzzlesOf, writeCsv, writeJson } from './logFile'
-import { inOneView, pool } from './pool'
+import { inOneView, rowsOf } from './pool'
 import { eachSolve } from './solves'
 
 /** Puzzles that the log has solves of. */
 async function solvedPuzzles(profileId: string): Promise<string[]> {
-  const { rows } = await pool().query<{ puzzle_id: string }>(
+  const { rows } = await rowsOf(profileId).query<{ puzzle_id: string }>(
     'select distinct puzzle_id from solves where profile_id = $1',
     [profileId],
   )
@@ -21,7 +21,7 @@ export async function exportLog(
   kind: 'json' | 'csv',
 ): Promise<AsyncGenerator<string>> {
   const puzzles = kind === 'json' ? await ownPuzzlesInLog(profileId) : []
-  return inOneView((client) => {
+  return inOneView(profileId, (client) => {
     const solves = eachSolve(profileId, client)
     return kind === 'json' ? writeJson(solves, puzzles) : writeCsv(solves)
   })

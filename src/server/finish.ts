@@ -27,11 +27,11 @@ export async function finishSession(
   if (school && !school.ok) return school
   const from = readState(puzzle.value, session.startState)
   if (!from.ok) return from
-  const events = await eventsOf(sessionId)
+  const events = await eventsOf(profileId, sessionId)
   const account = accountOf(puzzle.value, school?.value, session.variant, from.value, events)
   if (!account.solved)
     return fail('not-solved', 'The puzzle is not solved yet, so nothing is logged.')
-  return transaction(async (client) => {
+  return transaction(profileId, async (client) => {
     const ended = await client.query(
       `update bench_sessions set status = 'finished', ended_at = now()
        where profile_id = $1 and id = $2 and status = 'open'`,

@@ -1,6 +1,6 @@
 /** A copy that changes hands: the puzzle goes to another solver who shares the machine. */
 import { fail, ok, type Result } from '../core/result'
-import { transaction } from './pool'
+import { transactionOfAll } from './pool'
 
 /**
  * Hands a copy over with its colours, remarks, care and benches, and with the puzzle file and the school files
@@ -11,7 +11,7 @@ export function handOver(
   copyId: string,
   toId: string,
 ): Promise<Result<{ readonly nickname: string }>> {
-  return transaction(async (client) => {
+  return transactionOfAll(async (client) => {
     const to = await client.query<{ nickname: string }>(
       'select nickname from profiles where id = $1 and id <> $2 for share',
       [toId, profileId],

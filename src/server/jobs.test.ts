@@ -21,7 +21,7 @@ import {
 } from './jobs'
 import { writeJson } from './logFile'
 import { addOwnPuzzle } from './ownPuzzles'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { makeSolver, whoAsks } from './profiles'
 import { listSolves } from './solves'
@@ -50,7 +50,7 @@ const newSolver = async () => must(await makeSolver(`Tern ${Math.random().toStri
 const put = async (solver: string, kind: ImportKind, file: string, subject?: string) =>
   must(await beginImport(solver, kind, { pieces: textSource(file).read() }, subject))
 const parts = async (id: string) =>
-  (await pool().query('select 1 from job_parts where job_id = $1', [id])).rowCount
+  (await allRows.query('select 1 from job_parts where job_id = $1', [id])).rowCount
 const count = async (solver: string) => (await listSolves(solver)).length
 
 describe('a file that is read', () => {
@@ -121,7 +121,7 @@ describe('a file that is read', () => {
   it('whose process has died is told so', async () => {
     const solver = await newSolver()
     const id = await put(solver, 'log', log)
-    await pool().query(
+    await allRows.query(
       `update jobs set state = 'running', touched_at = now() - interval '2 minutes' where id = $1`,
       [id],
     )
@@ -166,7 +166,7 @@ describe('heavy work', () => {
     expect(Object.keys(found)).toEqual(['one-trigger'])
     expect(found['one-trigger']).toMatchObject({ id, state: 'waiting' })
     expect(await surveysOf(gull, 'cube-2', schools)).toEqual({})
-    await pool().query('update jobs set subject = $2 where id = $1', [
+    await allRows.query('update jobs set subject = $2 where id = $1', [
       id,
       'cube-2 one-trigger older',
     ])
@@ -178,7 +178,7 @@ describe('heavy work', () => {
     const solver = await newSolver()
     expect(await tablesOf(solver, 'own-cut-off')).toBeUndefined()
     const job = await jobUnderWay(solver, 'tables', 'own-cut-off')
-    await pool().query(
+    await allRows.query(
       `update jobs set state = 'running', touched_at = now() - interval '2 minutes' where id = $1`,
       [job?.id],
     )
@@ -238,7 +238,7 @@ describe('the queue', () => {
         await expect
           .poll(states, { timeout: PATIENCE_MS, interval: 300 })
           .toEqual(ids.map(() => 'done'))
-        const { rows } = await pool().query<{ taken_by: string }>(
+        const { rows } = await allRows.query<{ taken_by: string }>(
           'select taken_by from jobs where id = any($1)',
           [ids],
         )
@@ -274,7 +274,7 @@ describe('the queue', () => {
             edition: TABLES_EDITION,
             tables: { order: expect.anything() },
           })
-        const { rows: takers } = await pool().query<{ taken_by: string }>(
+        const { rows: takers } = await allRows.query<{ taken_by: string }>(
           'select taken_by from jobs where id = any($1)',
           [heavy],
         )

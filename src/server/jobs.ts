@@ -3,7 +3,7 @@
  */
 import { fail, ok, type Problem, type Result } from '../core/result'
 import { LONGEST_FILE, sizeWords } from './limits'
-import { pool } from './pool'
+import { rowsOf } from './pool'
 import { give } from './queue'
 
 export const IMPORT_KINDS = ['log', 'backup', 'sequences'] as const
@@ -79,7 +79,7 @@ export async function beginImport(
   subject?: string,
 ): Promise<Result<string>> {
   // Whoever waited for those has heard what came of them.
-  await pool().query(
+  await rowsOf(profileId).query(
     `delete from jobs where profile_id = $1 and kind = any($2)
        and state in ('done', 'refused', 'stopped') and touched_at < now() - interval '1 day'`,
     [profileId, IMPORT_KINDS],
@@ -91,9 +91,9 @@ export async function beginImport(
   const id = await insert(profileId, kind, 'arriving', subject)
   let isTaken = false
   // It may come slowly: it is there as long as whoever takes it is.
-  const alive = setInterval(() => void touch(id).catch(() => undefined), ALIVE_MS)
+  const alive = setInterval(() => void touch(profileId, id).catch(() => undefined), ALIVE_MS)
   try {
-    const bytes = await putAway(id, pieces)
+    const bytes = await putAway(profileId, id, pieces)
     if (bytes === undefined) return tooLarge
     if (announced !== undefined && bytes !== announced)
       return fail(
@@ -101,7 +101,7 @@ export async function beginImport(
         `Only ${bytes} of ${announced} bytes of the file arrived. Nothing was imported.`,
         { field: 'file' },
       )
-    const { rowCount } = await pool().query(
+    const { rowCount } = await rowsOf(profileId).query(
       `update jobs set state = 'waiting', bytes = $2, touched_at = clock_timestamp()
        where id = $1 and state = 'arriving'`,
       [id, bytes],
@@ -112,24 +112,27 @@ export async function beginImport(
     return ok(id)
   } finally {
     clearInterval(alive)
-    if (!isTaken) await pool().query('delete from jobs where id = $1', [id])
+    if (!isTaken) await rowsOf(profileId).query('delete from jobs where id = $1', [id])
   }
 }
 
-const touch = (id: string) =>
-  pool().query('update jobs set touched_at = clock_timestamp() where id = $1', [id])
+const touch = (profileId: string, id: string) =>
+  rowsOf(profileId).query('update jobs set touched_at = clock_timestamp() where id = $1', [id])
 
 /** How many bytes it was; undefined if it was too many. */
-async function putAway(id: string, pieces: AsyncIterable<Uint8Array>): Promise<number | undefined> {
+async function putAway(
+  profileId: string,
+  id: string,
+  pieces: AsyncIterable<Uint8Array>,
+): Promise<number | undefined> {
   let [bytes, seq, length] = [0, 0, 0]
   let gathered: Uint8Array[] = []
   const flush = async () => {
     if (length === 0) return
-    await pool().query('insert into job_parts (job_id, seq, bytes) values ($1, $2, $3)', [
-      id,
-      seq++,
-      Buffer.concat(gathered),
-    ])
+    await rowsOf(profileId).query(
+      'insert into job_parts (job_id, seq, bytes) values ($1, $2, $3)',
+      [id, seq++, Buffer.concat(gathered)],
+    )
     gathered = []
     length = 0
   }
@@ -152,11 +155,10 @@ export async function beginHeavy(
 ): Promise<string> {
   const known = await jobUnderWay(profileId, kind, subject)
   if (known) return known.id
-  await pool().query('delete from jobs where profile_id = $1 and kind = $2 and subject = $3', [
-    profileId,
-    kind,
-    subject,
-  ])
+  await rowsOf(profileId).query(
+    'delete from jobs where profile_id = $1 and kind = $2 and subject = $3',
+    [profileId, kind, subject],
+  )
   const id = await insert(profileId, kind, 'waiting', subject)
   await give(QUEUE_OF[kind], { id })
   return id
@@ -168,7 +170,7 @@ async function insert(
   state: 'arriving' | 'waiting',
   subject?: string,
 ): Promise<string> {
-  const { rows } = await pool().query<{ id: string }>(
+  const { rows } = await rowsOf(profileId).query<{ id: string }>(
     'insert into jobs (profile_id, kind, state, subject) values ($1, $2, $3, $4) returning id',
     [profileId, kind, state, subject ?? null],
   )
@@ -195,7 +197,7 @@ const fromRow = ({ result, subject, ...row }: JobRow): Job => ({
 /** How far it is; undefined if it is not this solver's. */
 export async function findJob(profileId: string, id: string): Promise<Job | undefined> {
   await endSilent(profileId)
-  const { rows } = await pool().query<JobRow>(
+  const { rows } = await rowsOf(profileId).query<JobRow>(
     `select ${COLUMNS} from jobs where profile_id = $1 and id = $2`,
     [profileId, id],
   )
@@ -209,7 +211,7 @@ export async function jobUnderWay(
   subject?: string,
 ): Promise<Job | undefined> {
   await endSilent(profileId)
-  const { rows } = await pool().query<JobRow>(
+  const { rows } = await rowsOf(profileId).query<JobRow>(
     `select ${COLUMNS} from jobs
      where profile_id = $1 and kind = $2 and state in ('arriving', 'waiting', 'running')
        and ($3::text is null or subject = $3)
@@ -226,7 +228,7 @@ export async function jobsAbout(
   subjects: readonly string[],
 ): Promise<Job[]> {
   await endSilent(profileId)
-  const { rows } = await pool().query<JobRow>(
+  const { rows } = await rowsOf(profileId).query<JobRow>(
     `select distinct on (subject) ${COLUMNS} from jobs
      where profile_id = $1 and kind = $2 and subject = any($3) order by subject, created_at desc`,
     [profileId, kind, subjects],
@@ -244,7 +246,7 @@ export const INTERRUPTED = fail(
 export const WITHOUT_PARTS = 'delete from job_parts where job_id in (select id from ended)'
 
 const endSilent = (profileId: string) =>
-  pool().query(
+  rowsOf(profileId).query(
     `with ended as (
        update jobs set state = 'refused', result = $2
        where profile_id = $1 and state in ('arriving', 'running')
@@ -256,7 +258,7 @@ const endSilent = (profileId: string) =>
 
 /** Stops it, if it has not ended yet: then nothing of the file is kept. */
 export async function stopJob(profileId: string, id: string): Promise<boolean> {
-  const { rows } = await pool().query<{ count: number }>(
+  const { rows } = await rowsOf(profileId).query<{ count: number }>(
     `with ended as (
        update jobs set state = 'stopped'
        where profile_id = $1 and id = $2 and state in ('arriving', 'waiting', 'running')

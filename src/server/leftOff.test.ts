@@ -69,7 +69,7 @@ describe('a bench on which something was turned', () => {
     must(await happen(second, 0, turn))
     expect(must(await takeUp(profileId, first))).toEqual({ running: { id: second, turns: 1 } })
     expect(must(await takeUp(profileId, first, second))).toEqual({ bench: first })
-    expect(await eventsOf(first)).toHaveLength(4)
+    expect(await eventsOf(profileId, first)).toHaveLength(4)
     must(await happen(first, 4, turn))
     expect(await benchesLeftOff(profileId, 9)).toMatchObject([{ id: second, turns: 1 }])
   })

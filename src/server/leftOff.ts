@@ -1,6 +1,6 @@
 /** Benches that were left off: they stay in the log with their turns, and can be taken up again. */
 import { fail, ok, type Result } from '../core/result'
-import { pool, transaction, type Queryable } from './pool'
+import { rowsOf, transaction, type Queryable } from './pool'
 
 /** The open bench of a copy, where something has been turned on it: nobody ends it without being asked. */
 export interface RunningBench {
@@ -16,7 +16,7 @@ const TURNS = `(select greatest(0, count(*) filter (where e.event->>'kind' = 'tu
 export async function runningBench(
   profileId: string,
   copyId: string,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<RunningBench | undefined> {
   const { rows } = await client.query(
     `select s.id, ${TURNS} as turns from bench_sessions s
@@ -45,7 +45,7 @@ export function takeUp(
   sessionId: string,
   instead?: string,
 ): Promise<Result<Opened>> {
-  return transaction(async (client) => {
+  return transaction(profileId, async (client) => {
     const { rows } = await client.query<{ copy_id: string }>(
       `select s.copy_id from bench_sessions s join copies c on c.id = s.copy_id
        where s.profile_id = $1 and s.id = $2 and s.status = 'aside' for update of c`,
@@ -76,7 +76,7 @@ export interface LeftOff {
 
 /** The latest of them, where something was turned. */
 export async function benchesLeftOff(profileId: string, limit: number): Promise<LeftOff[]> {
-  const { rows } = await pool().query<{
+  const { rows } = await rowsOf(profileId).query<{
     id: string
     name: string
     puzzle_id: string
@@ -115,7 +115,7 @@ export async function benchEnd(
   profileId: string,
   sessionId: string,
 ): Promise<BenchEnd | undefined> {
-  const { rows } = await pool().query<{
+  const { rows } = await rowsOf(profileId).query<{
     status: BenchEnd['status'] | 'open'
     ended_at: Date | null
     now: string | null

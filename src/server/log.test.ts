@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { summaryOf } from '../core/statistics/summary'
 import { totalsOf } from '../core/statistics/testing'
 import { lookAtLog, type LogFilter } from './log'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { makeSolver } from './profiles'
 import { addNewSolves, type NewSolve } from './solves'
@@ -59,9 +59,9 @@ beforeAll(async () => {
   solves = [...new Map(drawn.map((each) => [each.finishedAt.getTime(), each])).values()].sort(
     (a, b) => b.finishedAt.getTime() - a.finishedAt.getTime(),
   )
-  await addNewSolves(profileId, solves, pool())
+  await addNewSolves(profileId, solves, allRows)
   const other = must(await makeSolver('Heron'))
-  await addNewSolves(other, solves.slice(0, 9), pool())
+  await addNewSolves(other, solves.slice(0, 9), allRows)
 })
 afterAll(() => discard())
 

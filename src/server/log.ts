@@ -1,6 +1,6 @@
 /** The log as it is looked at: one page of solves, and what all of them amount to. */
 import type { StageSum, Totals } from '../core/statistics/summary'
-import { pool } from './pool'
+import { rowsOf } from './pool'
 import { solvesWhere, type Solve } from './solves'
 
 export interface LogFilter {
@@ -62,7 +62,7 @@ export async function lookAtLog(
   const pages = Math.max(1, Math.ceil(finishedAt.length / ON_A_PAGE))
   const page = Math.min(Math.max(1, asked), pages)
   const { text, values } = condition(filter)
-  const solves = await solvesWhere(text, [profileId, ...values], {
+  const solves = await solvesWhere(profileId, text, [profileId, ...values], {
     limit: ON_A_PAGE,
     offset: (page - 1) * ON_A_PAGE,
   })
@@ -78,7 +78,7 @@ async function choicesOf(profileId: string): Promise<LogChoices> {
 
 /** Each value once, found by going from one to the next in the index, not by reading all rows. */
 async function distinct(profileId: string, column: string): Promise<string[]> {
-  const { rows } = await pool().query<{ value: string }>(
+  const { rows } = await rowsOf(profileId).query<{ value: string }>(
     `with recursive each (value) as (
        (select ${column} from solves where profile_id = $1 and ${column} > ''
         order by ${column} limit 1)
@@ -99,7 +99,7 @@ async function totalsOf(
   const { text, values } = condition(filter)
   // As one text: it is read far quicker than a row a solve. The order stands in the aggregate itself: rows that a
   // subquery has put in order reach an aggregate in whatever order suits the others beside it.
-  const all = await pool().query<{
+  const all = await rowsOf(profileId).query<{
     each: string | null
     slips: number
     hints: number
@@ -117,7 +117,7 @@ async function totalsOf(
   const solves = each === null ? [] : each.split(',').map((one) => one.split(' ').map(Number))
   const column = (at: number) => solves.map((one) => one[at])
   // Stages of different puzzles are not added up.
-  const stages = puzzles === 1 ? await stageSums(text, [profileId, ...values]) : []
+  const stages = puzzles === 1 ? await stageSums(profileId, text, values) : []
   return {
     finishedAt: column(2),
     totals: {
@@ -131,8 +131,12 @@ async function totalsOf(
   }
 }
 
-async function stageSums(condition: string, values: readonly string[]): Promise<StageSum[]> {
-  const { rows } = await pool().query<{
+async function stageSums(
+  profileId: string,
+  condition: string,
+  values: readonly string[],
+): Promise<StageSum[]> {
+  const { rows } = await rowsOf(profileId).query<{
     school: string | null
     name: string
     count: number
@@ -144,7 +148,7 @@ async function stageSums(condition: string, values: readonly string[]): Promise<
      from solves s join solve_stages t on t.solve_id = s.id
      where ${condition}
      group by s.school, t.name order by s.school, min(t.ordinal), t.name`,
-    [...values],
+    [profileId, ...values],
   )
   return rows.map(({ school, name, count, elapsed_ms, turn_count }) => ({
     ...(school === null ? {} : { school }),

@@ -15,7 +15,7 @@ import { migrate } from './migrate'
 import { shelf } from './copies'
 import { firstProfile } from './named'
 import { addOwnPuzzle, forgetOwnPuzzle, ownId, ownPuzzleNames } from './ownPuzzles'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { makeSolver } from './profiles'
 import { addNewSolves, listSolves, type NewSolve, type Solve } from './solves'
 import { freshDatabase } from './testDatabase'
@@ -117,7 +117,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
   async function logged() {
     const profileId = await firstProfile()
     const id = must(await addOwnPuzzle(profileId, definition))
-    await pool().query('delete from solves where puzzle_id = $1', [id])
+    await allRows.query('delete from solves where puzzle_id = $1', [id])
     const puzzle = must(puzzleById(id))
     const state = must(turnAll(puzzle, start(puzzle), must(readTurns(puzzle, 'R2 U'))))
     const { known, ...rest } = without(solves[0])
@@ -133,7 +133,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
       turnCount: 2,
       quarterCount: 3,
     }
-    expect(await addNewSolves(profileId, [solve], pool())).toBe(1)
+    expect(await addNewSolves(profileId, [solve], allRows)).toBe(1)
     return { profileId, id }
   }
 
@@ -145,7 +145,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
     const { puzzles, ...rest } = JSON.parse(text) as { puzzles: unknown[] }
     expect(puzzles).toEqual([definition])
     for (const file of [text, JSON.stringify({ ...rest, puzzles })]) {
-      await pool().query('delete from solves where puzzle_id = $1', [id])
+      await allRows.query('delete from solves where puzzle_id = $1', [id])
       expect(await forgetOwnPuzzle(profileId, id)).toBe(true)
       expect(puzzleById(id).ok).toBe(false)
       // What is refused leaves nothing behind.
@@ -168,7 +168,7 @@ describe("a log with solves of a puzzle of the solver's own", () => {
       new RegExp(`Line ${line}, puzzles.*size.*Nothing was imported`),
     )
     const id = ownId(definition)
-    await pool().query('delete from solves where puzzle_id = $1', [id])
+    await allRows.query('delete from solves where puzzle_id = $1', [id])
     await forgetOwnPuzzle(profileId, id)
     const alone = await read(profileId, await textOf(writeJson(all)))
     expect(alone.ok ? '' : alone.problem.sentence).toMatch(

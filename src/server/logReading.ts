@@ -292,7 +292,7 @@ export async function importLog(
 ): Promise<Result<number>> {
   try {
     return ok(
-      await transaction(async (client) => {
+      await transaction(profileId, async (client) => {
         const store = new SolveStore(profileId, client)
         const sink: LogSink = {
           keepsPuzzles: true,

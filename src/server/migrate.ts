@@ -15,7 +15,11 @@ export async function migrate(
   direction: 'up' | 'down' = 'up',
   count = Infinity,
 ): Promise<number> {
-  const dbClient = new Client({ connectionString: databaseUrl })
+  // What it changes is everybody's.
+  const dbClient = new Client({
+    connectionString: databaseUrl,
+    options: '-c merry.solver=everyone',
+  })
   await dbClient.connect()
   try {
     // Given up with the connection.

@@ -13,7 +13,7 @@ import {
   ownPuzzleFiles,
   ownPuzzleNames,
 } from './ownPuzzles'
-import { pool, transaction } from './pool'
+import { allRows, transaction } from './pool'
 import { firstProfile } from './named'
 import { freshDatabase } from './testDatabase'
 
@@ -57,11 +57,10 @@ describe('puzzles of a person’s own', () => {
   it('become known in a process that has not seen them, with the profile that is asked for', async () => {
     const definition = file([1, 2, 3], 'Stored elsewhere')
     const id = ownId(definition)
-    await pool().query('insert into own_puzzles (profile_id, id, definition) values ($1, $2, $3)', [
-      profileId,
-      id,
-      JSON.stringify(definition),
-    ])
+    await allRows.query(
+      'insert into own_puzzles (profile_id, id, definition) values ($1, $2, $3)',
+      [profileId, id, JSON.stringify(definition)],
+    )
     expect(definitionById(id)).toBeUndefined()
     await learnOwnPuzzles(profileId, [id])
     expect(definitionById(id)?.name).toBe('Stored elsewhere')
@@ -70,7 +69,7 @@ describe('puzzles of a person’s own', () => {
   it('leave nothing behind when what they came with is not stored', async () => {
     const definition = file([1, 3, 3], 'Half-written')
     await expect(
-      transaction(async (client) => {
+      transaction(profileId, async (client) => {
         await addOwnPuzzle(profileId, definition, client)
         throw new Error('the copy was not stored')
       }),
@@ -93,7 +92,7 @@ describe('puzzles of a person’s own', () => {
   it('have an end', async () => {
     const many = Array.from({ length: 200 }, (_, n) => file([1, 1, 2], `Box ${n}`))
     for (const definition of many)
-      await pool().query(
+      await allRows.query(
         `insert into own_puzzles (profile_id, id, definition) values ($1, $2, $3)
          on conflict do nothing`,
         [profileId, ownId(definition), JSON.stringify(definition)],

@@ -6,7 +6,7 @@ import type { PuzzleDefinition } from '../core/puzzle/definition'
 import { readDefinition } from '../core/puzzle/readDefinition'
 import { fail, ok, type Problem, type Result } from '../core/result'
 import { noLongerInReach, nowInReach } from './asking'
-import { pool, type Queryable } from './pool'
+import { allRows, rowsOf, type Queryable } from './pool'
 import { PROGRAM } from './program'
 import { rests } from './rest'
 import { compiledFrom } from '../core/puzzle/compile'
@@ -48,7 +48,7 @@ export interface OwnPuzzle {
 /** Those of a person's own that can be read, by name. */
 export async function ownPuzzleNames(profileId: string): Promise<OwnPuzzle[]> {
   await readUnread(profileId)
-  const { rows } = await pool().query<OwnPuzzle>(
+  const { rows } = await rowsOf(profileId).query<OwnPuzzle>(
     `select id, definition->>'name' as name, definition->'mechanism'->>'kind' as mechanism
      from own_puzzles
      where profile_id = $1 and problem is null order by 2, 1`,
@@ -60,7 +60,11 @@ export async function ownPuzzleNames(profileId: string): Promise<OwnPuzzle[]> {
 /** The others. */
 export async function damagedPuzzles(profileId: string): Promise<DamagedPuzzle[]> {
   await readUnread(profileId)
-  const { rows } = await pool().query<{ id: string; name: string | null; problem: Problem }>(
+  const { rows } = await rowsOf(profileId).query<{
+    id: string
+    name: string | null
+    problem: Problem
+  }>(
     `select id, definition->>'name' as name, problem from own_puzzles
      where profile_id = $1 and problem is not null order by 2, 1`,
     [profileId],
@@ -73,14 +77,14 @@ export async function damagedPuzzles(profileId: string): Promise<DamagedPuzzle[]
  * for each file, and written down beside it.
  */
 async function readUnread(profileId: string): Promise<void> {
-  const { rows } = await pool().query<StoredPuzzle>(
+  const { rows } = await rowsOf(profileId).query<StoredPuzzle>(
     'select id, definition from own_puzzles where profile_id = $1 and read_by is distinct from $2',
     [profileId, PROGRAM],
   )
   const rest = rests()
   for (const stored of rows) {
     const read = readStored(stored)
-    await pool().query(
+    await rowsOf(profileId).query(
       'update own_puzzles set read_by = $3, problem = $4 where profile_id = $1 and id = $2',
       [profileId, stored.id, PROGRAM, read.ok ? null : JSON.stringify(read.problem)],
     )
@@ -93,7 +97,7 @@ export async function ownPuzzleFiles(
   profileId: string,
   ids: readonly string[],
 ): Promise<PuzzleDefinition[]> {
-  const { rows } = await pool().query<{ definition: unknown }>(
+  const { rows } = await rowsOf(profileId).query<{ definition: unknown }>(
     'select definition from own_puzzles where profile_id = $1 and id = any($2) order by id',
     [profileId, ids],
   )
@@ -107,7 +111,7 @@ export async function ownPuzzleFiles(
 export async function learnOwnPuzzles(profileId: string, ids: readonly string[]): Promise<void> {
   const unknown = ids.filter((id) => !isLearned(id))
   if (unknown.length === 0) return
-  const { rows } = await pool().query<StoredPuzzle>(
+  const { rows } = await rowsOf(profileId).query<StoredPuzzle>(
     'select id, definition from own_puzzles where profile_id = $1 and id = any($2)',
     [profileId, unknown],
   )
@@ -122,7 +126,7 @@ export async function learnOwnPuzzles(profileId: string, ids: readonly string[])
 export async function addOwnPuzzle(
   profileId: string,
   definition: PuzzleDefinition,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<Result<string>> {
   const id = ownId(definition)
   const built = compiledFrom(definition)
@@ -148,7 +152,7 @@ export async function addOwnPuzzle(
 
 /** Whether it was there and nothing uses it any more: no copy, no logged solve. */
 export async function forgetOwnPuzzle(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     `delete from own_puzzles o where profile_id = $1 and id = $2
        and not exists (
          select 1 from copies where profile_id = $1 and split_part(puzzle_id, '--', 1) = o.id)
@@ -159,7 +163,7 @@ export async function forgetOwnPuzzle(profileId: string, id: string): Promise<bo
   if (rowCount !== 1) return false
   noLongerInReach('puzzles', id)
   // Another solver may have the same file.
-  const others = await pool().query('select 1 from own_puzzles where id = $1 limit 1', [id])
+  const others = await allRows.query('select 1 from own_puzzles where id = $1 limit 1', [id])
   if (others.rowCount === 0) forgetDefinition(id)
   return true
 }

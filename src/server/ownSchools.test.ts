@@ -7,7 +7,7 @@ import { forgetSchool } from '../core/schools/ownSchools'
 import { addCopy, removeCopy } from './copies'
 import {} from './benchSessions'
 import { forgetOwnSchool, keepSchool, keptSchools, learnOwnSchools } from './ownSchools'
-import { pool } from './pool'
+import { allRows } from './pool'
 import { firstProfile } from './named'
 import { exampleSchool as example, freshDatabase, openAnew } from './testDatabase'
 
@@ -55,7 +55,7 @@ describe('schools of a person’s own', () => {
   })
 
   it('take no list with them if one that is stored cannot be read any more', async () => {
-    await pool().query(
+    await allRows.query(
       `insert into own_schools (profile_id, puzzle_id, id, school) values ($1, 'cube-3', 'own-bad', '{}')`,
       [profileId],
     )

@@ -14,7 +14,7 @@ import {
 import { readSchool } from '../core/schools/readSchool'
 import type { School } from '../core/schools/school'
 import { noLongerInReach, nowInReach } from './asking'
-import { pool, type Queryable } from './pool'
+import { allRows, rowsOf, type Queryable } from './pool'
 
 /** Every page that shows schools carries them, so there is an end to them. */
 const MOST = 50
@@ -36,7 +36,7 @@ export const keptSchools = (profileId: string, puzzleId: string): Promise<OwnSch
   stored('puzzle_id = $2', profileId, puzzleId)
 
 async function stored(which: string, profileId: string, value: unknown): Promise<OwnSchool[]> {
-  const { rows } = await pool().query<Stored>(
+  const { rows } = await rowsOf(profileId).query<Stored>(
     `select puzzle_id as "puzzleId", id, school from own_schools
      where profile_id = $1 and ${which} order by school->>'name', id`,
     [profileId, value],
@@ -66,7 +66,7 @@ export async function keepSchool(
   profileId: string,
   puzzleId: string,
   input: unknown,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<Result<string>> {
   const puzzle = puzzleById(puzzleId)
   if (!puzzle.ok) return puzzle
@@ -97,7 +97,7 @@ export async function forgetOwnSchool(
   puzzleId: string,
   id: string,
 ): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     `delete from own_schools o where profile_id = $1 and puzzle_id = $2 and id = $3
        and not exists (
          select 1 from bench_sessions b join copies c on c.id = b.copy_id
@@ -109,7 +109,7 @@ export async function forgetOwnSchool(
   if (rowCount !== 1) return false
   noLongerInReach('schools', reachOfSchool(puzzleId, id))
   // Another solver may keep the same.
-  const others = await pool().query(
+  const others = await allRows.query(
     'select 1 from own_schools where puzzle_id = $1 and id = $2 limit 1',
     [puzzleId, id],
   )

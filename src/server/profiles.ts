@@ -15,7 +15,7 @@ import { firstProfile } from './named'
 import { isId } from './id'
 import { learnOwnPuzzles } from './ownPuzzles'
 import { learnOwnSchools } from './ownSchools'
-import { pool, transaction, type Queryable } from './pool'
+import { allRows, rowsOf, transaction, type Queryable } from './pool'
 
 /** Every page offers them all. */
 const MOST = 500
@@ -79,13 +79,13 @@ export const whoAsks = (named: string | undefined): Promise<Profile | undefined>
   })
 
 async function profilesWhere(condition: string, values: readonly string[]): Promise<ProfileRow[]> {
-  const { rows } = await pool().query<ProfileRow>(`${SELECT} where ${condition}`, [...values])
+  const { rows } = await allRows.query<ProfileRow>(`${SELECT} where ${condition}`, [...values])
   return rows
 }
 
 /** All of them, by name. */
 export async function solvers(): Promise<Solver[]> {
-  const { rows } = await pool().query<{
+  const { rows } = await allRows.query<{
     id: string
     nickname: string
     copies: number
@@ -106,7 +106,7 @@ export async function solvers(): Promise<Solver[]> {
 
 /** Only who they are, for a list to choose from. */
 export async function nicknames(): Promise<Pick<Solver, 'id' | 'nickname'>[]> {
-  const { rows } = await pool().query<Pick<Solver, 'id' | 'nickname'>>(
+  const { rows } = await allRows.query<Pick<Solver, 'id' | 'nickname'>>(
     'select id, nickname from profiles order by lower(nickname)',
   )
   return rows
@@ -129,7 +129,7 @@ async function unlessTaken<T>(work: () => Promise<Result<T>>): Promise<Result<T>
 /** Makes a solver; the id is returned. */
 export const makeSolver = (name: string): Promise<Result<string>> =>
   unlessTaken(async () => {
-    const { rows } = await pool().query<{ id: string }>(
+    const { rows } = await allRows.query<{ id: string }>(
       `insert into profiles (nickname) select $1 where (select count(*) from profiles) < ${MOST}
        returning id`,
       [name],
@@ -141,7 +141,7 @@ export const makeSolver = (name: string): Promise<Result<string>> =>
 
 /** Removes a solver with everything; the last one stays. */
 export async function removeSolver(id: string): Promise<Result<true>> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await allRows.query(
     'delete from profiles where id = $1 and (select count(*) from profiles) > 1',
     [id],
   )
@@ -153,7 +153,7 @@ export async function removeSolver(id: string): Promise<Result<true>> {
 /** Stored settings over the defaults, so that a new setting needs no migration. */
 export async function readSettings(
   profileId: string,
-  client: Queryable = pool(),
+  client: Queryable = rowsOf(profileId),
 ): Promise<Settings> {
   const { rows } = await client.query<{ nickname: string; value: Partial<Settings> | null }>(
     `select p.nickname, s.value from profiles p left join settings s on s.profile_id = p.id
@@ -177,7 +177,7 @@ export const writeSettings = (
   { nickname: name, ...value }: Settings,
 ): Promise<Result<true>> =>
   unlessTaken(() =>
-    transaction(async (client) => {
+    transaction(profileId, async (client) => {
       await client.query('update profiles set nickname = $2 where id = $1 and nickname <> $2', [
         profileId,
         name,
@@ -194,7 +194,7 @@ export const keepSmallLetters = (
   puzzleId: string,
   means: SmallMeaning,
 ): Promise<void> =>
-  transaction(async (client) => {
+  transaction(profileId, async (client) => {
     // One after another, so that none overwrites what another has just said.
     await client.query('select 1 from profiles where id = $1 for update', [profileId])
     const { smallLetters: known } = await readSettings(profileId, client)

@@ -4,7 +4,7 @@
  */
 import type { Client } from 'pg'
 import PgBoss from 'pg-boss'
-import { pool, type Queryable } from './pool'
+import { allRows, type Queryable } from './pool'
 
 /** Pieces of work by their kind, with what they need to know. */
 interface Work {
@@ -48,7 +48,7 @@ export async function makeQueues(client: Client): Promise<void> {
 }
 
 async function opened(): Promise<PgBoss> {
-  const opening = boss(pool, { migrate: false, supervise: true })
+  const opening = boss(() => allRows, { migrate: false, supervise: true })
   await opening.start()
   return opening
 }

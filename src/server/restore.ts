@@ -20,7 +20,7 @@ import { LOG_READING, LogReading, SolveStore, type Say } from './logReading'
 import { checked } from './outside'
 import { addOwnPuzzle } from './ownPuzzles'
 import { keepSchool } from './ownSchools'
-import { transaction, type Queryable } from './pool'
+import { transactionOfAll, type Queryable } from './pool'
 import { keepSettings } from './profiles'
 import { COPY_READING, CopyReading } from './restoreCopy'
 
@@ -66,7 +66,7 @@ export async function restore(
       throw new BadFile('file', `the file is larger than ${sizeWords(LONGEST_FILE)}.`)
     return ok(
       await asNewSolver(() =>
-        transaction(async (client) => {
+        transactionOfAll(async (client) => {
           const id = await new Restoring(client).read(source, say)
           await end(id, client)
           return id

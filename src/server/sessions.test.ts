@@ -15,7 +15,7 @@ import { appendEntries, eventsOf, findSession, latestSession, removeSession } fr
 import { addCopy, findCopy, removeCopy, shelf, updateCopy } from './copies'
 import { finishSession } from './finish'
 import { checked } from './outside'
-import { pool } from './pool'
+import { allRows, rowsOf } from './pool'
 import { firstProfile } from './named'
 import { readSettings, writeSettings } from './profiles'
 import { findSolve, listSolves, removeSolve, setRemark } from './solves'
@@ -123,8 +123,8 @@ describe('bench events', () => {
     // The answer was lost: the page sends the same again, and one more.
     expect(must(await append(id, 0, [r, u, f])).stored).toBe(true)
     expect(must(await append(id, 3, [r, f])).entries).toEqual([])
-    expect(await entriesAfter(id, 0)).toEqual([r, u, f])
-    expect(await entriesAfter(id, 2)).toEqual([f])
+    expect(await entriesAfter(id, 0, rowsOf(profileId))).toEqual([r, u, f])
+    expect(await entriesAfter(id, 2, rowsOf(profileId))).toEqual([f])
     const ahead = await append(id, 7, entriesFor(turn('L')))
     expect(ahead.ok ? '' : ahead.problem.code).toBe('ahead')
   })
@@ -136,7 +136,7 @@ describe('bench events', () => {
     expect(must(await append(id, 0, [mine])).stored).toBe(true)
     expect(must(await append(id, 0, [theirs]))).toEqual({ entries: [mine], stored: false })
     expect(must(await append(id, 1, [theirs])).stored).toBe(true)
-    expect(await entriesAfter(id, 0)).toEqual([mine, theirs])
+    expect(await entriesAfter(id, 0, rowsOf(profileId))).toEqual([mine, theirs])
   })
 
   it('keep one order when many pages write at once', async () => {
@@ -152,7 +152,9 @@ describe('bench events', () => {
       }
     }
     await Promise.all([page(['R', 'U', 'F']), page(['L', 'D']), page(['B', 'R2', 'U2', 'F2'])])
-    const names = (await eventsOf(id)).map((event) => (event.kind === 'turn' ? event.name : ''))
+    const names = (await eventsOf(profileId, id)).map((event) =>
+      event.kind === 'turn' ? event.name : '',
+    )
     expect([...names].sort()).toEqual(['B', 'D', 'F', 'F2', 'L', 'R', 'R2', 'U', 'U2'])
     expect(names.filter((name) => ['R', 'U', 'F'].includes(name))).toEqual(['R', 'U', 'F'])
   })
@@ -177,21 +179,21 @@ describe('bench events', () => {
       expect(refused.ok ? 'it was stored' : refused.problem.sentence).toMatch(sentence)
       expect(refused.ok ? '' : refused.problem.field).toBe('events[1]')
     }
-    expect(await entriesAfter(id, 0)).toEqual([])
+    expect(await entriesAfter(id, 0, rowsOf(profileId))).toEqual([])
     expect(must(await append(id, 0, entriesFor(first, ...rest.slice(0, 4)))).stored).toBe(true)
   })
 
   it('that were not stored after all leave nothing behind, in the memory of the server either', async () => {
     const id = await open()
-    await pool().query(`
+    await allRows.query(`
       create function lose_it() returns trigger language plpgsql as $$
       begin raise exception 'lost at the last moment'; end $$;
       create constraint trigger lose_it after insert on bench_events
       deferrable initially deferred for each row execute function lose_it()`)
     await expect(append(id, 0, entriesFor(turn('R')))).rejects.toThrow(/last moment/)
-    await pool().query('drop trigger lose_it on bench_events; drop function lose_it')
+    await allRows.query('drop trigger lose_it on bench_events; drop function lose_it')
     // As another process stores it.
-    await pool().query('insert into bench_events (session_id, seq, event) values ($1, 0, $2)', [
+    await allRows.query('insert into bench_events (session_id, seq, event) values ($1, 0, $2)', [
       id,
       JSON.stringify(turn('U')),
     ])
@@ -207,11 +209,11 @@ describe('bench events', () => {
     const id = await open()
     must(await append(id, 0, entriesFor(turn('R'))))
     await expect(
-      pool().query("update bench_events set event = '{}' where session_id = $1", [id]),
+      allRows.query("update bench_events set event = '{}' where session_id = $1", [id]),
     ).rejects.toThrow(/never changed/)
     expect(await removeSession(nobody, id)).toBe(false)
     expect(await removeSession(profileId, id)).toBe(true)
-    expect(await entriesAfter(id, 0)).toEqual([])
+    expect(await entriesAfter(id, 0, rowsOf(profileId))).toEqual([])
   })
 
   it('of a session that is not open are refused, but for those that are stored', async () => {

@@ -8,7 +8,7 @@ import { start, writeState } from '../core/state'
 import { appendEntries, eventsOf, findSession } from './benchSessions'
 import { shelf, type Copy } from './copies'
 import { standingBench } from './damage'
-import { pool } from './pool'
+import { allRows, rowsOf } from './pool'
 import { firstProfile } from './named'
 import { tailOf } from './snapshots'
 import { standings } from './standing'
@@ -50,14 +50,14 @@ const entriesOf = (events: readonly BenchEvent[]): Entry[] =>
   events.map((event) => ({ id: randomUUID(), event }))
 
 async function append(events: readonly BenchEvent[], batch = 100): Promise<void> {
-  const count = (await eventsOf(bench)).length
+  const count = (await eventsOf(profileId, bench)).length
   for (let at = 0; at < events.length; at += batch)
     must(await appendEntries(profileId, bench, count + at, entriesOf(events.slice(at, at + batch))))
 }
 
 /** Stored as an earlier program has: no snapshots beside them. */
 const put = (events: readonly BenchEvent[]) =>
-  pool().query(
+  allRows.query(
     `insert into bench_events (session_id, seq, event)
      select $1, ordinality - 1, value from jsonb_array_elements($2::jsonb) with ordinality`,
     [bench, JSON.stringify(events)],
@@ -65,7 +65,7 @@ const put = (events: readonly BenchEvent[]) =>
 
 const kept = async () =>
   (
-    await pool().query<{ events: number }>(
+    await allRows.query<{ events: number }>(
       'select events from bench_snapshots where session_id = $1 order by events',
       [bench],
     )
@@ -74,7 +74,7 @@ const kept = async () =>
 const open = async (whole = false) => {
   const session = await findSession(profileId, bench)
   if (!session) throw new Error('no session')
-  return must(await standingBench(copy, session, whole))
+  return must(await standingBench(profileId, copy, session, whole))
 }
 
 describe('a long bench', () => {
@@ -82,7 +82,7 @@ describe('a long bench', () => {
     const events = happenings(1730)
     await append(events)
     expect(await kept()).toEqual([500, 1000, 1500])
-    const tail = await tailOf(bench)
+    const tail = await tailOf(bench, rowsOf(profileId))
     expect(tail.snapshot?.events).toBe(1000)
     expect(tail.entries).toHaveLength(730)
     const [short, whole] = [await open(), await open(true)]
@@ -90,12 +90,12 @@ describe('a long bench', () => {
     expect(writeState(short.bench.state)).toBe(writeState(whole.bench.state))
     expect(turnsMade(short.bench)).toBe(turnsMade(whole.bench))
     expect(whole.bench.before).toBe(0)
-    expect(await eventsOf(bench)).toEqual(events)
+    expect(await eventsOf(profileId, bench)).toEqual(events)
   })
 
   it('of an earlier program is replayed once, and then is short too', async () => {
     await put(happenings(4003))
-    expect((await tailOf(bench)).entries).toHaveLength(4003)
+    expect((await tailOf(bench, rowsOf(profileId))).entries).toHaveLength(4003)
     const before = await open()
     expect(await kept()).toEqual([3503])
     const now = await open()
@@ -105,10 +105,10 @@ describe('a long bench', () => {
 
   it('passes over a snapshot that another program has made', async () => {
     await append(happenings(1100))
-    await pool().query(`update bench_snapshots set program = 'earlier' where session_id = $1`, [
+    await allRows.query(`update bench_snapshots set program = 'earlier' where session_id = $1`, [
       bench,
     ])
-    expect((await tailOf(bench)).entries).toHaveLength(1100)
+    expect((await tailOf(bench, rowsOf(profileId))).entries).toHaveLength(1100)
   })
 
   it('can be taken back further than the snapshot reaches', async () => {
@@ -118,7 +118,7 @@ describe('a long bench', () => {
     const short = (await open()).bench
     const back = turnsMade(short) - short.before + 3
     await append(Array.from({ length: back }, (_, i) => ({ kind: 'undo', atMs: 5000 + i })))
-    const all = replay(openBench(puzzle, start(puzzle)), await eventsOf(bench))
+    const all = replay(openBench(puzzle, start(puzzle)), await eventsOf(profileId, bench))
     expect(turnsMade(all)).toBe(short.before - 3)
     const now = await open()
     expect(writeState(now.bench.state)).toBe(writeState(all.state))
@@ -134,7 +134,7 @@ describe('a long bench', () => {
     expect(await look()).toBe(writeState(stood.state))
     const stored = async () =>
       (
-        await pool().query<{ standing: { standing: { state: string } } }>(
+        await allRows.query<{ standing: { standing: { state: string } } }>(
           'select standing from bench_sessions where id = $1',
           [bench],
         )

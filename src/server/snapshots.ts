@@ -2,7 +2,7 @@
 import { replay, type Bench } from '../core/coach/bench'
 import { snapshotOf, type Snapshot } from '../core/coach/snapshot'
 import type { Entry } from '../core/coach/rebase'
-import { pool, type Queryable } from './pool'
+import { rowsOf, type Queryable } from './pool'
 import { PROGRAM } from './program'
 
 /** A snapshot is made after so many events, and one is used that lies so many back: those can be taken back. */
@@ -18,7 +18,7 @@ export interface Tail {
 }
 
 /** How many events of a bench are stored; they are numbered without a gap. */
-export async function countEvents(sessionId: string, client: Queryable = pool()): Promise<number> {
+export async function countEvents(sessionId: string, client: Queryable): Promise<number> {
   const { rows } = await client.query(
     'select coalesce(max(seq) + 1, 0)::int as count from bench_events where session_id = $1',
     [sessionId],
@@ -30,7 +30,7 @@ export async function countEvents(sessionId: string, client: Queryable = pool())
 export async function entriesAfter(
   sessionId: string,
   after: number,
-  client: Queryable = pool(),
+  client: Queryable,
 ): Promise<Entry[]> {
   const { rows } = await client.query(
     'select id, event from bench_events where session_id = $1 and seq >= $2 order by seq',
@@ -45,7 +45,7 @@ export async function ownEntriesAfter(
   sessionId: string,
   after: number,
 ): Promise<Entry[] | undefined> {
-  const { rows } = await pool().query<Entry & { id: string | null }>(
+  const { rows } = await rowsOf(profileId).query<Entry & { id: string | null }>(
     `select e.id, e.event from bench_sessions s
      left join bench_events e on e.session_id = s.id and e.seq >= $3
      where s.profile_id = $1 and s.id = $2 order by e.seq`,
@@ -55,7 +55,7 @@ export async function ownEntriesAfter(
 }
 
 /** The newest snapshot that leaves enough to take back, and all entries since. */
-export async function tailOf(sessionId: string, client: Queryable = pool()): Promise<Tail> {
+export async function tailOf(sessionId: string, client: Queryable): Promise<Tail> {
   const { rows } = await client.query(
     `select snapshot from bench_snapshots
      where session_id = $1 and program = $2 and events <= $3 order by events desc limit 1`,
@@ -66,7 +66,7 @@ export async function tailOf(sessionId: string, client: Queryable = pool()): Pro
 }
 
 /** Everything that ever happened on the bench. */
-export const wholeOf = async (sessionId: string, client?: Queryable): Promise<Tail> => ({
+export const wholeOf = async (sessionId: string, client: Queryable): Promise<Tail> => ({
   entries: await entriesAfter(sessionId, 0, client),
 })
 
@@ -79,7 +79,7 @@ export async function keepSnapshot(
   sessionId: string,
   bench: Bench,
   events: number,
-  client: Queryable = pool(),
+  client: Queryable,
 ): Promise<void> {
   await client.query(
     `insert into bench_snapshots (session_id, events, program, snapshot) values ($1, $2, $3, $4)
@@ -98,12 +98,17 @@ export async function keepSnapshot(
  *
  * @throws BeyondSnapshot where the tail takes back turns from before its snapshot
  */
-export async function replayed(sessionId: string, from: Bench, tail: Tail): Promise<Bench> {
+export async function replayed(
+  sessionId: string,
+  from: Bench,
+  tail: Tail,
+  client: Queryable,
+): Promise<Bench> {
   const events = tail.entries.map(({ event }) => event)
   const early = events.length - EVERY
   if (early <= LONGEST - EVERY) return replay(from, events)
   const before = replay(from, events.slice(0, early))
   const bench = replay(before, events.slice(early))
-  await keepSnapshot(sessionId, before, (tail.snapshot?.events ?? 0) + early)
+  await keepSnapshot(sessionId, before, (tail.snapshot?.events ?? 0) + early, client)
   return bench
 }

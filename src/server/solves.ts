@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Split } from '../core/statistics/splits'
 import type { Variant } from '../core/schools/school'
-import { pool, type Queryable } from './pool'
+import { rowsOf, type Queryable } from './pool'
 
 export interface Solve {
   readonly id: string
@@ -89,12 +89,13 @@ interface Part {
  * @param condition in SQL, on `s`, with `values` for its numbers
  */
 export async function solvesWhere(
+  profileId: string,
   condition: string,
   values: readonly unknown[],
   { limit, offset = 0 }: Part,
 ): Promise<Solve[]> {
   const at = values.length
-  const { rows } = await pool().query<SolveRow>(
+  const { rows } = await rowsOf(profileId).query<SolveRow>(
     // Splits are looked up for the solves that are wanted, not for those that are passed over.
     `${select(`(select * from solves s where ${condition}
        order by s.finished_at desc, s.id limit $${at + 1} offset $${at + 2})`)}
@@ -106,7 +107,7 @@ export async function solvesWhere(
 
 /** Newest first. */
 export const listSolves = (profileId: string, limit = 1000): Promise<Solve[]> =>
-  solvesWhere('s.profile_id = $1', [profileId], { limit })
+  solvesWhere(profileId, 's.profile_id = $1', [profileId], { limit })
 
 /** All of them, newest first, read some at a time within a transaction of the client's: however many, none is lost. */
 export async function* eachSolve(profileId: string, client: Queryable): AsyncGenerator<Solve> {
@@ -128,7 +129,7 @@ export async function* eachSolve(profileId: string, client: Queryable): AsyncGen
 const AT_A_TIME = 500
 
 export async function findSolve(profileId: string, id: string): Promise<Solve | undefined> {
-  const { rows } = await pool().query<SolveRow>(
+  const { rows } = await rowsOf(profileId).query<SolveRow>(
     `${select('solves')} where s.profile_id = $1 and s.id = $2`,
     [profileId, id],
   )
@@ -140,7 +141,7 @@ export async function solveOfSession(
   profileId: string,
   sessionId: string,
 ): Promise<string | undefined> {
-  const { rows } = await pool().query<{ id: string }>(
+  const { rows } = await rowsOf(profileId).query<{ id: string }>(
     'select id from solves where profile_id = $1 and session_id = $2',
     [profileId, sessionId],
   )
@@ -154,7 +155,7 @@ export async function addSolve(
   client: Queryable,
 ): Promise<string> {
   const id = randomUUID()
-  await client.query(insert(''), [profileId, JSON.stringify([{ ...solve, id }])])
+  await insert(profileId, [{ ...solve, id }], '', client)
   return id
 }
 
@@ -173,45 +174,56 @@ export async function addNewSolves(
     ...new Map(solves.map((solve) => [keyOf(solve), { ...solve, id: randomUUID() }])).values(),
   ]
   if (different.length === 0) return 0
-  const { rows } = await client.query(
-    insert(
-      `where not exists (
-         select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
-           and k.start_state = g."startState" and k.solution = g.solution)`,
-    ),
-    [profileId, JSON.stringify(different)],
+  return insert(
+    profileId,
+    different,
+    `where not exists (
+       select 1 from solves k where k.profile_id = $1 and k.finished_at = g."finishedAt"
+         and k.start_state = g."startState" and k.solution = g.solution)`,
+    client,
   )
-  return (rows[0] as { count: number }).count
 }
 
-/** Solves with their splits, as a list in JSON, in one statement. */
-const insert = (condition: string): string => `
-  with given as (
-    select * from jsonb_to_recordset($2::jsonb) as x(
-      id uuid, "sessionId" uuid, "copyId" uuid, "puzzleId" text, school text, variant jsonb,
-      solver text, "startState" text, scramble text, solution text, "finishedAt" timestamptz,
-      "elapsedMs" bigint, "turnCount" integer, "quarterCount" integer, slips integer,
-      hints integer, remark text, splits jsonb)
-  ), added as (
-    insert into solves (id, profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
-      start_state, scramble, solution, finished_at, elapsed_ms, turn_count, quarter_count,
-      slips, hints, remark)
-    select g.id, $1, g."sessionId", g."copyId", g."puzzleId", g.school, g.variant, g.solver,
-      g."startState", g.scramble, g.solution, g."finishedAt", g."elapsedMs", g."turnCount",
-      g."quarterCount", g.slips, g.hints, g.remark
-    from given g ${condition}
-    returning id
-  ), split as (
-    insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
-    select g.id, t.ordinal - 1, t.value->>'stageId', t.value->>'name',
-      (t.value->>'turnCount')::integer, (t.value->>'elapsedMs')::bigint
-    from given g join added on added.id = g.id
-    cross join lateral jsonb_array_elements(g.splits) with ordinality as t(value, ordinal)
+/**
+ * Stores solves with their splits, all sent as a list in JSON, within a transaction of the client's; the number of
+ * those that are stored is returned.
+ */
+async function insert(
+  profileId: string,
+  solves: readonly (NewSolve & { readonly id: string })[],
+  condition: string,
+  client: Queryable,
+): Promise<number> {
+  const given = JSON.stringify(solves)
+  const { rowCount } = await client.query(
+    `insert into solves (id, profile_id, session_id, copy_id, puzzle_id, school, variant, solver,
+       start_state, scramble, solution, finished_at, elapsed_ms, turn_count, quarter_count,
+       slips, hints, remark)
+     select g.id, $1, g."sessionId", g."copyId", g."puzzleId", g.school, g.variant, g.solver,
+       g."startState", g.scramble, g.solution, g."finishedAt", g."elapsedMs", g."turnCount",
+       g."quarterCount", g.slips, g.hints, g.remark
+     from jsonb_to_recordset($2::jsonb) as g(
+       id uuid, "sessionId" uuid, "copyId" uuid, "puzzleId" text, school text, variant jsonb,
+       solver text, "startState" text, scramble text, solution text, "finishedAt" timestamptz,
+       "elapsedMs" bigint, "turnCount" integer, "quarterCount" integer, slips integer,
+       hints integer, remark text) ${condition}`,
+    [profileId, given],
   )
-  select count(*)::int as count from added`
+  // A statement of its own: that the solve is the solver's is seen only when it is there.
+  await client.query(
+    `insert into solve_stages (solve_id, ordinal, stage_id, name, turn_count, elapsed_ms)
+     select s.id, t.ordinal - 1, t.value->>'stageId', t.value->>'name',
+       (t.value->>'turnCount')::integer, (t.value->>'elapsedMs')::bigint
+     from jsonb_to_recordset($2::jsonb) as g(id uuid, splits jsonb)
+     join solves s on s.id = g.id and s.profile_id = $1
+     cross join lateral jsonb_array_elements(g.splits) with ordinality as t(value, ordinal)`,
+    [profileId, given],
+  )
+  return rowCount ?? 0
+}
 
 export async function setRemark(profileId: string, id: string, remark: string): Promise<boolean> {
-  const { rowCount } = await pool().query(
+  const { rowCount } = await rowsOf(profileId).query(
     'update solves set remark = $3 where profile_id = $1 and id = $2',
     [profileId, id, remark],
   )
@@ -219,9 +231,9 @@ export async function setRemark(profileId: string, id: string, remark: string): 
 }
 
 export async function removeSolve(profileId: string, id: string): Promise<boolean> {
-  const { rowCount } = await pool().query('delete from solves where profile_id = $1 and id = $2', [
-    profileId,
-    id,
-  ])
+  const { rowCount } = await rowsOf(profileId).query(
+    'delete from solves where profile_id = $1 and id = $2',
+    [profileId, id],
+  )
   return rowCount === 1
 }

@@ -8,7 +8,7 @@ import { start, writeState } from '../core/state'
 import { sessionFromRow, type BenchSession, type SessionRow } from './benchSessions'
 import type { ShelvedCopy } from './copies'
 import { puzzleOf, standingBench } from './damage'
-import { pool } from './pool'
+import { rowsOf } from './pool'
 import { PROGRAM } from './program'
 import { rests } from './rest'
 
@@ -46,7 +46,7 @@ export async function standings(
   const rest = rests()
   const found: Result<Standing>[] = []
   for (const copy of copies) {
-    found.push(await standingOf(copy, open.get(copy.openSession ?? '')))
+    found.push(await standingOf(profileId, copy, open.get(copy.openSession ?? '')))
     await rest()
   }
   return found
@@ -56,7 +56,9 @@ async function openBenches(
   profileId: string,
   ids: readonly string[],
 ): Promise<ReadonlyMap<string, OpenBench>> {
-  const { rows } = await pool().query<SessionRow & { events: number; standing: Kept | null }>(
+  const { rows } = await rowsOf(profileId).query<
+    SessionRow & { events: number; standing: Kept | null }
+  >(
     `select s.*, coalesce(
        (select max(seq) + 1 from bench_events e where e.session_id = s.id), 0)::int as events
      from bench_sessions s where s.profile_id = $1 and s.id = any($2)`,
@@ -71,6 +73,7 @@ async function openBenches(
 }
 
 async function standingOf(
+  profileId: string,
   copy: ShelvedCopy,
   open: OpenBench | undefined,
 ): Promise<Result<Standing>> {
@@ -81,10 +84,10 @@ async function standingOf(
   const { session, events, kept } = open
   const of = JSON.stringify([PROGRAM, events, session.school, session.variant])
   if (kept?.of === of) return ok(kept.standing)
-  const stood = await standingBench(copy, session)
+  const stood = await standingBench(profileId, copy, session)
   if (!stood.ok) return ok({ ...resting, benchProblem: stood.problem })
   const standing = standingAt(copy, session, stood.value.bench)
-  await pool().query('update bench_sessions set standing = $2 where id = $1', [
+  await rowsOf(profileId).query('update bench_sessions set standing = $2 where id = $1', [
     session.id,
     JSON.stringify({ of, standing } satisfies Kept),
   ])

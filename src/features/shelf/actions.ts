@@ -47,7 +47,7 @@ export async function putFileOnShelf(input: unknown, file: unknown): Promise<Res
   if (!copy.ok) return copy
   if (!hasColours(copy.value.scheme, definition)) return otherColours
   const profileId = await solverId()
-  const added = await transaction(async (client) => {
+  const added = await transaction(profileId, async (client) => {
     const stored = await addOwnPuzzle(profileId, definition, client)
     return stored.ok ? ok(await addCopy(profileId, copy.value, client)) : stored
   })

@@ -78,7 +78,7 @@ export async function loadDemo(): Promise<boolean> {
   const profileId = await firstProfile()
   if ((await shelf(profileId)).length > 0) return false
   await writeSettings(profileId, { ...DEFAULT_SETTINGS, nickname: 'Gull' })
-  const copies = await transaction(async (client) => {
+  const copies = await transaction(profileId, async (client) => {
     const ids: string[] = []
     for (const { care = [], ...copy } of COPIES) {
       const id = await addCopy(
@@ -91,7 +91,7 @@ export async function loadDemo(): Promise<boolean> {
     }
     return ids
   })
-  await transaction(async (client) => {
+  await transaction(profileId, async (client) => {
     for (const { copy, ...solve } of circleSolves())
       await addSolve(profileId, { ...solve, copyId: copies[copy] }, client)
   })

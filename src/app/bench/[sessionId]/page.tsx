@@ -29,7 +29,7 @@ export default async function BenchPage({
   const copy = session && (await findCopy(profileId, session.copyId))
   if (!session || !copy) notFound()
   const [stood, settings, end, kept] = await Promise.all([
-    standingBench(copy, session, all !== undefined),
+    standingBench(profileId, copy, session, all !== undefined),
     readSettings(profileId),
     session.status === 'open' ? undefined : benchEnd(profileId, sessionId),
     keptAlgorithms(profileId, copy.puzzleId),
