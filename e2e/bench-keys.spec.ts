@@ -1,3 +1,4 @@
+import { sql } from './database'
 import { expect, kept, layOut, nextButton, test, toBench, toFreePlay } from './fixtures'
 
 test("after a click the keys are the bench's again; reached by Tab a button keeps its own", async ({
@@ -97,4 +98,34 @@ test('a puzzle that is not copied by colours says so, and its address is no erro
     'aria-selected',
     'true',
   )
+})
+
+test('the windows show the hold of a card before it is taken, and one press goes back over it', async ({
+  page,
+}) => {
+  await toBench(page, "R U F' L2 D B R' U2 F D' L", 'Layers', 'Chart-room cube')
+  const card = page.getByRole('region', { name: 'Step card' })
+  const turns = page.getByRole('group', { name: /^Turns: / })
+  const sessionId = page.url().split('/').at(-1)?.split('?')[0] ?? ''
+  const stored = async () =>
+    (
+      await sql<{ name: string }>(
+        `select event->>'name' as name from bench_events
+         where session_id = $1 and event->>'kind' = 'turn' order by seq`,
+        [sessionId],
+      )
+    ).map(({ name }) => name)
+  await expect(card).toContainText(/(Spin|Roll|Tip) it/)
+  const first = await card.innerText()
+  // Nothing is made yet, and no turn of the whole puzzle is asked for.
+  await expect(turns).toHaveAccessibleName(/^Turns: 0 done/)
+  expect(await stored()).toEqual([])
+  await expect(nextButton(page)).toHaveText(/^Next [A-Z]/)
+  await kept(page, () => nextButton(page).click())
+  await expect.poll(stored).toHaveLength(2)
+  expect((await stored())[0]).toMatch(/^[xyz]/)
+  await page.getByRole('button', { name: /^Back/ }).click()
+  await expect.poll(() => card.innerText()).toBe(first)
+  await page.reload()
+  await expect.poll(() => card.innerText()).toBe(first)
 })

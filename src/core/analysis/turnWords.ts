@@ -182,6 +182,31 @@ function axisWords(puzzle: Puzzle, grip: Grip): string {
   return ringWords(scale(posed(pose, grip.axis), 1 / length(grip.axis)), axes)
 }
 
+/** What is done with the whole puzzle about an axis, by where it points, and which way its near side goes. */
+const WHOLE: Readonly<Record<string, readonly [verb: string, clockwise: string, back: string]>> = {
+  U: ['spin it', 'to the left', 'to the right'],
+  D: ['spin it', 'to the right', 'to the left'],
+  R: ['roll it', 'away from you', 'towards you'],
+  L: ['roll it', 'towards you', 'away from you'],
+  F: ['tip it', 'to the right', 'to the left'],
+  B: ['tip it', 'to the left', 'to the right'],
+}
+
+/** 'spin it half round', 'roll it a quarter away from you': a turn of the whole puzzle, for hands. */
+export function wholeWords(puzzle: Puzzle, turn: Turn): string {
+  const grip = puzzle.grips[turn.grip]
+  const side = sideOfAxis(puzzle, grip.axis)
+  const full = 360 / grip.unitDegrees
+  const isBack = 2 * turn.amount > full
+  if (!side) {
+    const { way } = turnWords(puzzle, turn)
+    return `turn it ${full === 3 ? 'a third ' : ''}${way}`
+  }
+  const [verb, clockwise, back] = WHOLE[side.letter]
+  if (2 * turn.amount === full) return `${verb} half round`
+  return `${verb} a ${full === 3 ? 'third' : 'quarter'} ${isBack ? back : clockwise}`
+}
+
 /** Which hand makes a turn easily: that of its side, else the one that turns most; none for the whole. */
 export function handOf(puzzle: Puzzle, turn: Turn, main: Hand): Hand | undefined {
   if (turn.whole) return undefined

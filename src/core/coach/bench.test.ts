@@ -6,7 +6,17 @@ import { schoolNamed, SCHOOLS } from '../schools'
 import { accountOf } from '../statistics/splits'
 import { sameState } from '../state'
 import { cube2 } from '../testing'
-import { follow, openBench, replay, turnCountOf, type Bench, type BenchEvent } from './bench'
+import {
+  follow,
+  hasJustHeld,
+  held,
+  holdAhead,
+  openBench,
+  replay,
+  turnCountOf,
+  type Bench,
+  type BenchEvent,
+} from './bench'
 import { plan } from './plan'
 import { stepsOf, turnsOfRoute, type Route } from './route'
 import { benchFrom, snapshotOf } from './snapshot'
@@ -90,6 +100,34 @@ describe('a bench', () => {
     expect(between.deviation).toBeUndefined()
     expect(between.done).toBe(half)
     expect(follow(between, turn(quarter)).done).toBe(half + 1)
+  })
+
+  it('is shown in the hold of its card, which is taken by the turns ahead and stored with none', () => {
+    let ahead = 0
+    fc.assert(
+      fc.property(seeds, fc.nat(40), (seed, far) => {
+        const route = routeOf(seed)
+        const here = replay(planned(seed), obediently(route).slice(0, far))
+        const shown = held(here)
+        const names = holdAhead(here)
+        ahead += names.length
+        // The same card, after the same turns, the hold taken.
+        expect(shown.step).toBe(here.step)
+        expect(turnCountOf(shown)).toBe(turnCountOf(here))
+        expect(holdAhead(shown)).toEqual([])
+        const taken = replay(here, names.map(turn))
+        expect(sameState(taken.state, shown.state)).toBe(true)
+        expect(taken.done).toBe(shown.done)
+        expect(taken.deviation).toBeUndefined()
+        // Taken back like any other turn, and known as what it is.
+        if (names.length > 0 && taken.step === here.step) {
+          expect(hasJustHeld(taken)).toBe(true)
+          expect(sameState(held(follow(taken, undo)).state, shown.state)).toBe(true)
+        }
+      }),
+      { numRuns: 60 },
+    )
+    expect(ahead).toBeGreaterThan(0)
   })
 
   it('calls a turn of the layer before the hold a wrong hold', () => {

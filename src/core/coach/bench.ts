@@ -179,6 +179,30 @@ export const turnCountOf = ({ joined }: Bench): number => joined?.turnCount ?? 0
 /** The same, a half turn counted as two. */
 export const quarterCountOf = ({ joined }: Bench): number => joined?.quarterCount ?? 0
 
+/** The turns of the whole puzzle that are still to come before the step's first other turn, canonical. */
+export function holdAhead({ trail, done, step, deviation }: Bench): string[] {
+  if (!trail || deviation) return []
+  const coming = trail.tape.slice(done, trail.firstOfStep[step + 1])
+  const own = coming.findIndex(({ role }) => role !== 'hold')
+  return coming.slice(0, own < 0 ? coming.length : own).map(({ name }) => name)
+}
+
+/** The bench as its card speaks of it: in the hold of the step, which is taken when the solver goes on. */
+export function held(bench: Bench): Bench {
+  const ahead = holdAhead(bench).length
+  const { trail, done } = bench
+  return trail && ahead > 0
+    ? { ...bench, state: trail.states[done + ahead], done: done + ahead }
+    : bench
+}
+
+/** Whether the latest turn was made to take the hold of the step. */
+export const hasJustHeld = ({ trail, done, made, deviation }: Bench): boolean =>
+  deviation === undefined &&
+  made?.turn.whole === true &&
+  trail?.tape[done - 1]?.role === 'hold' &&
+  trail.tape[done - 1].name === made.turn.name
+
 const pick = ({ joined, state, trail, done, step, stepsBefore, deviation }: Bench) => ({
   joined,
   state,

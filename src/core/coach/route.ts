@@ -98,6 +98,16 @@ export type StepClaims = Pick<RouteStep, 'lookFor' | 'check' | 'hints'> &
     >
   >
 
+/** How many turns of the whole puzzle stand first: its hold is taken by them. */
+export function holdTurnsOf({ turns }: Pick<RouteStep, 'turns'>): number {
+  const own = turns.findIndex(({ role }) => role !== 'hold')
+  return own < 0 ? turns.length : own
+}
+
+/** The turns of a step once its hold is taken. */
+export const ownTurnsOf = (step: Pick<RouteStep, 'turns'>): readonly RouteTurn[] =>
+  step.turns.slice(holdTurnsOf(step))
+
 /** So many lines a card has at most. */
 export const MOST_LINES = 3
 

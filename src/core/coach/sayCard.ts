@@ -9,6 +9,7 @@ import type { Lexicon, Register } from '../words/lexicon'
 import { say } from '../words/say'
 import { textOf, textSpan, turnSpan, type Span } from '../words/span'
 import { meetingClaims } from './meetings'
+import { holdTurnsOf, ownTurnsOf } from './route'
 import { frameOfStep, type Trail } from './standing'
 
 export type Spans = readonly Span[]
@@ -41,13 +42,13 @@ export function sayCard(
   lexicon?: Lexicon,
 ): CardWords {
   const step = trail.steps[nth]
-  const opening = step.turns.findIndex(({ role }) => role !== 'hold')
+  const opening = holdTurnsOf(step)
   const frameAt = (turns: number): Rotation => frameOfStep(puzzle, trail, nth, turns)
-  const held = frameAt(opening < 0 ? step.turns.length : opening)
+  const held = frameAt(opening)
   // Of a smaller box it is told as of that one, but for its turns.
   const joined = step.as && joinedAs(puzzle, step.as)
   const told = joined?.small ?? puzzle
-  const turns = step.turns.slice(opening < 0 ? step.turns.length : opening).map(({ name }) => name)
+  const turns = ownTurnsOf(step).map(({ name }) => name)
   const real = (span: Span): Span => {
     const turn = span.kind === 'turn' ? joined?.small.turnByName.get(span.name) : undefined
     return turn && joined ? turnSpan(joined.turnFor(turn).name) : span

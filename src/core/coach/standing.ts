@@ -11,7 +11,7 @@ import { stagesOf, type Condition, type School, type Variant } from '../schools/
 import { isSolved, readState, turnFreely, type State } from '../state'
 import { frameMeeting, pieceMeets, piecesMeeting, piecesOf } from './goal'
 import { namingOf, readWith, really, type Naming } from './naming'
-import { inClaims, type Route, type RouteStep, type RouteTurn } from './route'
+import { holdTurnsOf, inClaims, type Route, type RouteStep, type RouteTurn } from './route'
 
 export interface TapeTurn extends RouteTurn {
   /** Positions among the route's stages, and among all its steps. */
@@ -80,11 +80,8 @@ export function frameOfStep(
 
 /** The states that the card of a step speaks of: once its hold is taken, and after its last turn. */
 export function statesOfStep({ steps, states, firstOfStep }: Trail, step: number) {
-  const { turns } = steps[step]
-  const held = turns.findIndex(({ role }) => role !== 'hold')
-  const first = firstOfStep[step]
   return {
-    held: states[first + (held < 0 ? turns.length : held)],
+    held: states[firstOfStep[step] + holdTurnsOf(steps[step])],
     end: states[firstOfStep[step + 1]],
   }
 }

@@ -16,7 +16,7 @@ import type { Technique } from '../schools/school'
 import { must } from '../result'
 import { outOf } from '../universal/unfinished'
 import { selected } from './selections'
-import type { Route, RouteStep } from './route'
+import { holdTurnsOf, ownTurnsOf, type Route, type RouteStep } from './route'
 import { sayCard } from './sayCard'
 import { frameOfStep, owedAt, trailOf, type Trail } from './standing'
 import type { Claim, Said } from '../claims/claim'
@@ -142,8 +142,7 @@ class Card {
     private readonly nth: number,
   ) {
     this.card = trail.steps[nth]
-    const opening = this.card.turns.findIndex(({ role }) => role !== 'hold')
-    this.turnsDone = opening < 0 ? this.card.turns.length : opening
+    this.turnsDone = holdTurnsOf(this.card)
     this.held = this.at(this.turnsDone)
     this.end = this.at(this.card.turns.length)
   }
@@ -179,6 +178,10 @@ class Card {
     this.groups()
     this.shapes()
     this.holds()
+    this.claim(
+      ownTurnsOf(this.card).every(({ role }) => role !== 'hold'),
+      'the hold changes in the middle of a step',
+    )
     this.deceptions()
     this.meetings()
     this.hints()

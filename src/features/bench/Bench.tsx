@@ -8,7 +8,7 @@ import { puzzleById } from '@/core/catalog'
 import { calledWords, Names, type Named } from '@/core/algorithms/called'
 import { keyWords, turnMeant } from '@/core/analysis/layers'
 import { showKey, type Keys } from '@/core/keys'
-import { turnCountOf, turnsMade } from '@/core/coach/bench'
+import { held, turnCountOf, turnsMade } from '@/core/coach/bench'
 import { registerAt } from '@/core/coach/register'
 import { lookForSpans, sayCard, sentenceOf } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
@@ -98,7 +98,8 @@ export function Bench({
     { turnMs: reduced ? 0 : turnMs, hand: settings.hand, dialect: settings.writeDialect },
     windows,
   )
-  const { bench, remark, trouble, planning } = controls
+  const { bench: stored, remark, trouble, planning } = controls
+  const bench = useMemo(() => held(stored), [stored])
   const [open, setOpen] = useState<Open>()
   const [swapped, setSwapped] = useState(false)
   const coupled = useKin(puzzle)
@@ -173,11 +174,8 @@ export function Bench({
     }
     const isAll = card?.pieces.length === puzzle.pieces.length
     if (!card || strength < 2 || isAll || bench.solved) return { attend: [], safe: [], places: [] }
-    // Places are named in the hold of the step, so they wait until it is taken.
-    const next = trail?.tape[done]
-    const isHeld = next !== undefined && next.step === step && next.role !== 'hold'
     // Numbers and arrows tell it where there are lines.
-    const onPlaces = isHeld && !card.lines ? card.places : []
+    const onPlaces = trail?.tape[done]?.step === step && !card.lines ? card.places : []
     const safe =
       wideDebts && trail && school && !bench.deviation
         ? safeAt(puzzle, school, trail, step, done)
@@ -488,7 +486,7 @@ export function Bench({
                   key={request.state}
                   request={request}
                   left={trail.tape.length - done}
-                  route={done === 0 ? trail.route : undefined}
+                  route={stored.done === 0 ? trail.route : undefined}
                   onFound={controls.take}
                 />
               )}

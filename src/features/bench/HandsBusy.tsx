@@ -5,6 +5,7 @@ import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
 import { shortTurnWords } from '@/core/analysis/turnWords'
 import type { Bench } from '@/core/coach/bench'
+import { holdTurnsOf, ownTurnsOf } from '@/core/coach/route'
 import { lookForSpans, sayCard, sentenceOf, type CardWords, type Spans } from '@/core/coach/sayCard'
 import type { DialectId } from '@/core/notation/dialect'
 import { writeNames, writeTurnName } from '@/core/notation/write'
@@ -35,6 +36,7 @@ export function HandsBusy({
   puzzle: Puzzle
   scheme: Scheme
   marks: boolean
+  /** In the hold of its step. */
   bench: Bench
   dialect: DialectId
   onNext: () => void
@@ -44,10 +46,11 @@ export function HandsBusy({
   const { trail, done, step, solved, deviation, state } = bench
   const card = trail?.steps[step]
   const first = trail?.firstOfStep[step] ?? 0
+  const opening = first + (card ? holdTurnsOf(card) : 0)
   // Opened in the middle of a step, it goes on with the turns.
   const [seen, setSeen] = useState<{ step: number; phase: Phase }>({
     step,
-    phase: done > first ? 'turn' : 'look',
+    phase: done > opening ? 'turn' : 'look',
   })
   const phase = seen.step === step ? seen.phase : step === seen.step + 1 ? 'check' : 'look'
   const next = deviation ? undefined : trail?.tape[done]
@@ -57,12 +60,13 @@ export function HandsBusy({
   const goOn = () => {
     if (solved || deviation) return
     if (phase === 'check') return setSeen({ step, phase: 'look' })
-    if (phase === 'look' && card && card.turns.length > 0) return setSeen({ step, phase: 'turn' })
+    if (phase === 'look' && card && ownTurnsOf(card).length > 0)
+      return setSeen({ step, phase: 'turn' })
     setSeen({ step, phase: 'turn' })
     onNext()
   }
   const goBack = () => {
-    if (!deviation && phase === 'turn' && done === first) return setSeen({ step, phase: 'look' })
+    if (!deviation && phase === 'turn' && done === opening) return setSeen({ step, phase: 'look' })
     onBack()
   }
 

@@ -3,7 +3,7 @@ import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { CLOCK_WORDS } from '@/core/analysis/placeNames'
 import { handOf, legendOf, shortTurnWords } from '@/core/analysis/turnWords'
-import type { RouteStep } from '@/core/coach/route'
+import { ownTurnsOf, type RouteStep } from '@/core/coach/route'
 import { isOfLetters, type DialectId } from '@/core/notation/dialect'
 import { sentenceOf, type CardWords, type Spans } from '@/core/coach/sayCard'
 import type { Register } from '@/core/words/lexicon'
@@ -87,7 +87,10 @@ export function StepCard({
   const said = (spans: Spans) => sentenceOf(spans, dialect)
   const mind = said(words.note)
   const isBrief = register === 'brief'
-  const takesHold = step.turns.some(({ role }) => role === 'hold')
+  // How it is held is told in words, and shown.
+  const own = ownTurnsOf(step)
+  const heldBy = step.turns.length - own.length
+  const takesHold = heldBy > 0
   return (
     <section aria-label="Step card" className="rounded-lg border border-line bg-surface px-4 py-3">
       <div className="mb-2 flex items-baseline justify-between gap-2">
@@ -121,11 +124,11 @@ export function StepCard({
               )}
             </Line>
             {(!isBrief || takesHold) && <Line word="Hold">{said(words.hold)}</Line>}
-            {step.turns.length > 0 && (
+            {own.length > 0 && (
               <Line word="Turn">
                 <TurnParts
-                  turns={step.turns}
-                  done={done}
+                  turns={own}
+                  done={done - heldBy}
                   total={step.runs?.total}
                   dialect={dialect}
                   puzzle={puzzle}
@@ -171,7 +174,7 @@ export function StepCard({
           {strength < 2 ? 'Which piece, which place' : 'Show the turns'} <Key>{hintKey}</Key>
         </Button>
       )}
-      {strength >= 2 && done === 0 && step.others.length > 0 && (
+      {strength >= 2 && done <= heldBy && step.others.length > 0 && (
         <details className="mt-3 text-sm">
           <summary className="cursor-pointer text-soft">
             {OFFERS[step.kind] ?? 'Or take another piece first'} ({step.others.length})
@@ -258,10 +261,8 @@ function WithPicture({
   )
 }
 
-/** The turns of a step without those of the whole puzzle. */
 const sequenceOfStep = (step: RouteStep): string =>
-  step.turns
-    .filter(({ role }) => role !== 'hold')
+  ownTurnsOf(step)
     .map(({ name }) => name)
     .join(' ')
 
@@ -294,7 +295,7 @@ function Legend({
   const words = isOfLetters(dialect)
     ? legendOf(
         puzzle,
-        step.turns.map(({ name }) => name),
+        ownTurnsOf(step).map(({ name }) => name),
       )
     : []
   return (

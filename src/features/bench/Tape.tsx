@@ -16,7 +16,12 @@ const SHOWN = 300
 export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
   const now = useRef<HTMLSpanElement>(null)
   const list = useRef<HTMLDivElement>(null)
-  const coming = bench.deviation ? [] : (bench.trail?.tape.slice(bench.done) ?? [])
+  // How a step is held is told on its card; here stand the turns of layers.
+  const coming = bench.deviation
+    ? []
+    : (bench.trail?.tape ?? []).flatMap((turn, at) =>
+        at >= bench.done && turn.role !== 'hold' ? [{ ...turn, at }] : [],
+      )
   const { puzzle, trail } = bench
   const made = turnsMade(bench)
   const shown = latestTurns(bench, SHOWN)
@@ -57,15 +62,12 @@ export function Tape({ bench, dialect }: { bench: Bench; dialect: DialectId }) {
         <TurnChip key={`d${made - shown.length + i}`} name={name} look="done" {...chip} />
       ))}
       <span ref={now} aria-hidden className="w-px shrink-0 bg-amber" />
-      {coming.map(({ name, step }, i) => (
+      {coming.map(({ name, step, at }, i) => (
         <span key={`c${i}`} className="contents">
           {i > 0 && coming[i - 1].step !== step && (
             <Border
               words={meetings
-                .filter(
-                  ({ first, second }) =>
-                    first >= bench.done && first < bench.done + i && second >= bench.done + i,
-                )
+                .filter(({ first, second }) => first >= bench.done && first < at && second >= at)
                 .map(togetherWords)
                 .join(', ')}
             />

@@ -68,7 +68,7 @@ const ROLE_WORDS = {
   undo: 'Undo',
 } as const
 
-/** A step's turns in their parts: hold, set up, do (each run by itself), undo. */
+/** A step's turns in their parts: set up, do (each run by itself), undo. */
 export function TurnParts({
   turns,
   done,
@@ -99,7 +99,10 @@ export function TurnParts({
     <div className="flex flex-wrap gap-x-3 gap-y-1.5">
       {parts.map(({ label, turns: own }, i) => (
         <div key={i}>
-          <div className="text-xs text-soft">{label}</div>
+          {/* Alone it stands under that very word. */}
+          {(parts.length > 1 || label !== ROLE_WORDS.do) && (
+            <div className="text-xs text-soft">{label}</div>
+          )}
           <div className="flex flex-wrap gap-1">
             {own.map(({ name, at }) => (
               <TurnChip

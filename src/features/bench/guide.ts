@@ -5,7 +5,7 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { NO_GUIDE, type Guide } from '@/ui/puzzle-view/overlay'
 
 /**
- * Numbers and arrows stand at the pieces of the card's lines until the first layer of the step turns: after
+ * Of the bench in the hold of its step. Numbers and arrows stand at the pieces of the card's lines until the first layer of the step turns: after
  * that the pieces are on their way. The next turn has its arrow always.
  */
 export function guideOf(puzzle: Puzzle, bench: Bench, showsTurns: boolean): Guide {
@@ -13,10 +13,9 @@ export function guideOf(puzzle: Puzzle, bench: Bench, showsTurns: boolean): Guid
   const card = trail?.steps[step]
   if (!trail || !card || deviation) return NO_GUIDE
   const next = trail.tape[done]
-  const turn = showsTurns && next ? puzzle.turnByName.get(next.name) : undefined
+  const turn = showsTurns && next?.step === step ? puzzle.turnByName.get(next.name) : undefined
   const made = trail.tape.slice(trail.firstOfStep[step], done)
   const isFresh = made.every(({ role }) => role === 'hold')
-  const isHeld = isFresh && (next === undefined || next.step !== step || next.role !== 'hold')
   const pieces = (card.lines ?? []).map(({ piece }) =>
     puzzle.pieces.findIndex(({ id }) => id === piece),
   )
@@ -25,13 +24,10 @@ export function guideOf(puzzle: Puzzle, bench: Bench, showsTurns: boolean): Guid
   const { end } = statesOfStep(trail, step)
   return {
     numbered: pieces,
-    // Where a piece will lie is told in the hold of the step.
-    arrows: isHeld
-      ? pieces.map((piece) => ({
-          from: { piece, rotation: state[piece] },
-          to: { piece, rotation: end[piece] },
-        }))
-      : [],
+    arrows: pieces.map((piece) => ({
+      from: { piece, rotation: state[piece] },
+      to: { piece, rotation: end[piece] },
+    })),
     ...(turn ? { turn } : {}),
   }
 }

@@ -8,6 +8,8 @@ import { admit } from '@/core/coach/admit'
 import {
   BeyondSnapshot,
   follow,
+  hasJustHeld,
+  holdAhead,
   openBench,
   replay,
   turnsMade,
@@ -361,8 +363,15 @@ export function useBench(
       if (isEnded.current) return
       goOn()
       const event: BenchEvent = { kind: 'turn', atMs: elapsedMs(), name: turn.name }
-      const to = follow(current.current, event).state
-      await windows.current?.play(turn, from, to, turnMs)
+      let made = follow(current.current, event)
+      await windows.current?.play(turn, from, made.state, turnMs)
+      // The next card speaks of the puzzle in its own hold: it is seen how that is taken.
+      for (const name of holdAhead(made)) {
+        const whole = puzzle.turnByName.get(name)
+        const to = follow(made, { kind: 'turn', atMs: event.atMs, name })
+        if (whole) await windows.current?.play(whole, made.state, to.state, turnMs)
+        made = to
+      }
       if (apply(event)) await afterDeviation(litBefore, from)
     },
     [
@@ -384,6 +393,13 @@ export function useBench(
       setTrouble(error instanceof Error ? error.message : String(error))
     })
   }, [])
+
+  /** The hold that the card is shown in is taken. */
+  const takeHold = useCallback(() => {
+    const ahead = holdAhead(current.current)
+    if (ahead.length > 0 && !isEnded.current) goOn()
+    return ahead.every((name) => apply({ kind: 'turn', atMs: elapsedMs(), name }))
+  }, [apply, elapsedMs, goOn])
 
   const passReading = useCallback(() => {
     const { trail, step, done } = current.current
@@ -430,11 +446,13 @@ export function useBench(
       make: (name) =>
         enqueue(async () => {
           const turn = puzzle.turnByName.get(name)
-          if (turn) await perform(turn)
+          if (turn && takeHold()) await perform(turn)
         }),
       next: () =>
         enqueue(async () => {
           if (passReading()) return
+          const { step } = current.current
+          if (!takeHold() || current.current.step !== step) return
           const turn = puzzle.turnByName.get(expected()?.name ?? '')
           if (turn) await perform(turn)
         }),
@@ -442,6 +460,7 @@ export function useBench(
         enqueue(async () => {
           if (passReading()) return
           const step = current.current.step
+          if (!takeHold()) return
           while (expected() && current.current.step === step) {
             const turn = puzzle.turnByName.get(expected()?.name ?? '')
             if (!turn) return
@@ -450,10 +469,12 @@ export function useBench(
         }),
       undo: () =>
         enqueue(async () => {
+          const event: BenchEvent = { kind: 'undo', atMs: elapsedMs() }
+          // A hold that was taken for a card goes with the turn before it: the card is shown in it all the same.
+          while (hasJustHeld(current.current) && apply(event));
           const last = current.current.made?.turn
           // What came before the snapshot is on the server only.
           if (!last) return turnsMade(current.current) > 0 ? openWhole(settled) : undefined
-          const event: BenchEvent = { kind: 'undo', atMs: elapsedMs() }
           const to = follow(current.current, event).state
           const back = puzzle.turns[last.inverse]
           await windows.current?.play(back, current.current.state, to, turnMs)
@@ -516,6 +537,7 @@ export function useBench(
       saving,
       school,
       settled,
+      takeHold,
       trouble,
       turnMs,
       variant,

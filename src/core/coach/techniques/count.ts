@@ -1,4 +1,5 @@
 /** Count: turn the last layer, count the pieces that are placed, decide by the count. */
+import { rehold } from '../../notation/rewrite'
 import { repeated, join, sequence, type Sequence } from '../../notation/sequence'
 import { placeOf } from '../../state'
 import { piecesOfSide, sideOf } from '../goal'
@@ -60,8 +61,8 @@ export function countAndCycle(
         b.runs < a.runs || (b.runs === a.runs && b.cost < a.cost) ? b : a,
       )
       const planned = [
-        ...preparing(turn.turns),
         ...holding(spin.turns),
+        ...preparing(rehold(puzzle, turn.turns, spin.hold)),
         ...runsOf(cycle.turns, runs),
       ]
       work.step({ ...counted, action: 'cycle', runs, piece }, planned)

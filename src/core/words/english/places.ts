@@ -1,20 +1,13 @@
 /** Where pieces lie and go, how they look, how the puzzle is held. */
 import { anchorsOf } from '../../analysis/anchors'
+import { wholeWords } from '../../analysis/turnWords'
 import { who } from '../../analysis/who'
 import { indexOf, type Claim, type Of, type PlacesKind } from '../../claims/claim'
 import { capital, inWords, listed } from '../../phrases'
 import { colourIn } from '../../puzzle/colours'
 import { directionOfName, DIRECTIONS, type Direction } from '../../puzzle/directions'
 import type { Sayers, Speaker, Told } from '../lexicon'
-import {
-  capitalised,
-  line,
-  listedSpans,
-  textSpan,
-  turnSpan,
-  type Span,
-  type TextSpan,
-} from '../span'
+import { capitalised, line, listedSpans, textSpan, type Span, type TextSpan } from '../span'
 import {
   colourName,
   labelSpan,
@@ -137,6 +130,12 @@ function heldSpan(claim: Of<'pieceAt'> | Of<'sideHeld'>, speaker: Speaker): Text
   }
 }
 
+/** 'spin it half round' */
+const wholeSaid = (name: string, { puzzle }: Speaker): string => {
+  const turn = puzzle.turnByName.get(name)
+  return turn ? wholeWords(puzzle, turn) : name
+}
+
 /** 'Keep your grip: white on top, green in front.' */
 function holdWords(claims: readonly (Claim | undefined)[], speaker: Speaker): Told {
   const [first] = claims
@@ -152,16 +151,12 @@ function holdWords(claims: readonly (Claim | undefined)[], speaker: Speaker): To
   const sign = marks.some((mark) => mark.kind === 'piece' && /[,(]/.test(mark.text)) ? '; ' : ', '
   const told = marks.flatMap((mark, i) => (i === 0 ? [mark] : [textSpan(sign), mark]))
   if (!by) return { spans: [...capitalised(told), textSpan('.')], of }
-  const turns = by.turns.flatMap((name, i): Span[] => [
-    ...(i === 0 ? [] : [textSpan(' ')]),
-    turnSpan(name),
-  ])
-  // The turns themselves stand first among those to be made.
+  // The windows show it so.
   if (speaker.register === 'brief' && told.length > 0)
     return { spans: line`${capitalised(told)}.`, of }
   const opening =
     by.turns.length === 0
       ? [textSpan('Keep your grip')]
-      : [textSpan('Turn the whole puzzle, '), ...turns]
+      : [textSpan(capital(by.turns.map((name) => wholeSaid(name, speaker)).join(', then ')))]
   return { spans: told.length === 0 ? line`${opening}.` : line`${opening}: ${told}.`, of }
 }
