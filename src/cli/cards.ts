@@ -2,7 +2,7 @@
 import { CLOCK_WORDS } from '../core/analysis/placeNames'
 import { legendOf, shortTurnWords } from '../core/analysis/turnWords'
 import { owedAt, trailOf } from '../core/coach/standing'
-import { saidOn, type Route, type RouteStep } from '../core/coach/route'
+import { ownTurnsOf, saidOn, type Route, type RouteStep, type RouteTurn } from '../core/coach/route'
 import type { Puzzle, Turn } from '../core/puzzle/compile'
 import { sayCard } from '../core/coach/sayCard'
 import type { Claim } from '../core/claims/claim'
@@ -14,12 +14,8 @@ export interface Card {
   /** One line a piece, with its number, where there are several. */
   readonly lookFor: string
   readonly hold: string
-  readonly turns: readonly {
-    readonly name: string
-    readonly role: string
-    readonly run?: number
-    readonly words: string
-  }[]
+  /** Those of the whole puzzle that take the hold stand first. */
+  readonly turns: readonly (RouteTurn & { readonly words: string })[]
   /** What each letter turns, clockwise. */
   readonly legend: readonly string[]
   readonly halfway?: { readonly after: number; readonly sentence: string }
@@ -51,7 +47,7 @@ export function cardsOf(
       if (trail.stageOfStep[s] !== stage) return []
       const first = trail.firstOfStep[s]
       const setUp = step.turns.reduce((last, { role }, i) => (role === 'setup' ? i + 1 : last), 0)
-      const names = step.turns.map(({ name }) => name)
+      const names = ownTurnsOf(step).map(({ name }) => name)
       const words = sayCard(puzzle, scheme, trail, s, register)
       return [
         {
@@ -98,7 +94,10 @@ export function writeCards(stage: {
     `[${stage.id}]`,
     `Look for  ${card.lookFor.replaceAll('\n', '\n          ')}`,
     `Hold      ${card.hold}`,
-    `Turn      ${card.turns.map(({ name }) => name).join(' ')}`,
+    // How the whole puzzle is turned first is said by the hold.
+    `Turn      ${ownTurnsOf(card)
+      .map(({ name }) => name)
+      .join(' ')}`,
     ...card.legend.map((line) => `          ${line}`),
     ...(card.halfway ? [`          ${card.halfway.sentence}`] : []),
     ...(card.note ? [`Mind      ${card.note}`] : []),
