@@ -11,6 +11,10 @@ test("after a click the keys are the bench's again; reached by Tab a button keep
   // The first card is read, and has no turns.
   for (let count = 0; count < 2; count++) await page.getByRole('button', { name: /^Step/ }).click()
   await expect.poll(done).toBeGreaterThan(1)
+  // Into a step, so that no hold is taken by the way.
+  const begun = await done()
+  await nextButton(page).click()
+  await expect.poll(done).toBeGreaterThan(begun)
   const after = await done()
   await page.keyboard.press('Space')
   await expect.poll(done).toBe(after + 1)

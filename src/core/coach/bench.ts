@@ -8,6 +8,7 @@ import { blockOf, isSolved, sameState, turnFreely, type State } from '../state'
 import { meetingsOn, turnsBetween, turnsOnTape } from './meetings'
 import { unpacked, type StoredRoute } from './packed'
 import { learnPlan } from '../universal/orbitPlan'
+import { holdTurnsOf } from './route'
 import { owedAt, trailOf, type Trail } from './standing'
 
 /** What happened on a bench. Times are milliseconds since the session began. */
@@ -287,7 +288,9 @@ function slipOf(bench: Bench, trail: Trail, made: Turn): Deviation {
   const next = trail.tape[bench.done]
   const expected = next?.name ?? ''
   const step = trail.steps[next?.step ?? 0]
-  const inRun = next?.run !== undefined && bench.done > trail.firstOfStep[next.step]
+  // To hold it as the card says begins no run.
+  const inRun =
+    next?.run !== undefined && bench.done > trail.firstOfStep[next.step] + holdTurnsOf(step)
   const afterHold = trail.tape.slice(bench.done).find(({ role }) => role !== 'hold')
   const base = { made: made.name, expected }
   if (next?.role === 'hold' && afterHold?.name === made.name) return { ...base, slip: 'wrong-hold' }
