@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { sql } from './database'
 import { expect, kept, layOut, nextButton, test, toBench, toFreePlay } from './fixtures'
 
@@ -104,21 +105,38 @@ test('a puzzle that is not copied by colours says so, and its address is no erro
   )
 })
 
+/** The turns of the page's bench as they are stored. */
+async function storedTurns(page: Page): Promise<string[]> {
+  const id = page.url().split('/').at(-1)?.split('?')[0] ?? ''
+  const rows = await sql<{ name: string }>(
+    `select event->>'name' as name from bench_events
+     where session_id = $1 and event->>'kind' = 'turn' order by seq`,
+    [id],
+  )
+  return rows.map(({ name }) => name)
+}
+
+test('a row that is taken over is made in the hold in which it was shown, past the next card', async ({
+  page,
+}) => {
+  await toBench(page, "R U2 F' R2 U F", 'One trigger')
+  const card = page.getByRole('region', { name: 'Step card' })
+  await page.getByRole('button', { name: /^Step/ }).click()
+  await expect(card).toContainText(/Spin it a quarter/)
+  await page.getByText('Try a sequence here').click()
+  // These are the card's, and one more; the next card has another hold.
+  await page.getByLabel('The sequence').fill("D' L D L' U")
+  await page.getByRole('button', { name: 'Take it' }).click()
+  await expect.poll(() => storedTurns(page)).toEqual(["y'", "D'", 'L', 'D', "L'", 'U'])
+})
+
 test('the windows show the hold of a card before it is taken, and one press goes back over it', async ({
   page,
 }) => {
   await toBench(page, "R U F' L2 D B R' U2 F D' L", 'Layers', 'Chart-room cube')
   const card = page.getByRole('region', { name: 'Step card' })
   const turns = page.getByRole('group', { name: /^Turns: / })
-  const sessionId = page.url().split('/').at(-1)?.split('?')[0] ?? ''
-  const stored = async () =>
-    (
-      await sql<{ name: string }>(
-        `select event->>'name' as name from bench_events
-         where session_id = $1 and event->>'kind' = 'turn' order by seq`,
-        [sessionId],
-      )
-    ).map(({ name }) => name)
+  const stored = () => storedTurns(page)
   await expect(card).toContainText(/(Spin|Roll|Tip) it/)
   const first = await card.innerText()
   // Nothing is made yet, and no turn of the whole puzzle is asked for.

@@ -2,10 +2,11 @@
 import { randomUUID } from 'node:crypto'
 import { Client } from 'pg'
 import { cloneSolver } from '../src/server/demo/clone'
+import { SEES_ALL } from '../src/server/pool'
 import { databaseUrl } from './server'
 
 /** A test looks at the rows of all. */
-const EVERYTHING = { connectionString: databaseUrl(), options: '-c merry.solver=everyone' }
+const EVERYTHING = { connectionString: databaseUrl(), ...SEES_ALL }
 
 export async function sql<Row extends object>(
   text: string,

@@ -1,7 +1,7 @@
 /** Makes the database if it is missing, migrates it and, where the shelf is empty, loads the demo. */
 import { Client } from 'pg'
 import { migrate } from '../../src/server/migrate'
-import { closePool } from '../../src/server/pool'
+import { closePool, SEES_ALL } from '../../src/server/pool'
 import { say } from './say'
 
 export async function prepareDatabase(url: string): Promise<void> {
@@ -17,7 +17,7 @@ export async function prepareDatabase(url: string): Promise<void> {
 }
 
 async function isEmpty(url: string): Promise<boolean> {
-  const client = new Client({ connectionString: url, options: '-c merry.solver=everyone' })
+  const client = new Client({ connectionString: url, ...SEES_ALL })
   await client.connect()
   const { rowCount } = await client.query('select 1 from copies limit 1')
   await client.end()

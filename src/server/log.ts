@@ -62,7 +62,7 @@ export async function lookAtLog(
   const pages = Math.max(1, Math.ceil(finishedAt.length / ON_A_PAGE))
   const page = Math.min(Math.max(1, asked), pages)
   const { text, values } = condition(filter)
-  const solves = await solvesWhere(profileId, text, [profileId, ...values], {
+  const solves = await solvesWhere(profileId, text, values, {
     limit: ON_A_PAGE,
     offset: (page - 1) * ON_A_PAGE,
   })

@@ -2,6 +2,7 @@
 import { fileURLToPath } from 'node:url'
 import { runner } from 'node-pg-migrate'
 import { Client } from 'pg'
+import { SEES_ALL } from './pool'
 import { makeQueues } from './queue'
 
 const folder = fileURLToPath(new URL('./migrations', import.meta.url))
@@ -16,10 +17,7 @@ export async function migrate(
   count = Infinity,
 ): Promise<number> {
   // What it changes is everybody's.
-  const dbClient = new Client({
-    connectionString: databaseUrl,
-    options: '-c merry.solver=everyone',
-  })
+  const dbClient = new Client({ connectionString: databaseUrl, ...SEES_ALL })
   await dbClient.connect()
   try {
     // Given up with the connection.

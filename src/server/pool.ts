@@ -37,7 +37,7 @@ function pool(): Pool {
   return shared.merryPool
 }
 
-/** Ends its connections; the next call of `pool` begins anew. */
+/** Ends its connections; the next statement begins anew. */
 export async function closePool(): Promise<void> {
   const closing = shared.merryPool
   shared.merryPool = undefined
@@ -50,6 +50,9 @@ export type Queryable = Pick<PoolClient, 'query'>
 type Whose = string
 
 const ALL = 'everyone'
+
+/** What makes a connection that is not of the pool see the rows of all, from its beginning. */
+export const SEES_ALL = { options: `-c merry.solver=${ALL}` }
 
 /** Whose rows a connection sees now; one that is not here yet, or not any more, sees none. */
 const seen = (shared.merrySeen ??= new WeakMap())
@@ -149,8 +152,8 @@ let views = 0
 export class Busy extends Error {}
 
 /**
- * Reads a solver's rows within one view of the database, so that what is read fits together however long whoever wants it takes. It has
- * a connection of its own: those of the pool are for what is short.
+ * Reads a solver's rows within one view of the database, so that what is read fits together however long whoever
+ * wants it takes. It has a connection of its own: those of the pool are for what is short.
  *
  * @throws Busy
  */

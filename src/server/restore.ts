@@ -66,6 +66,7 @@ export async function restore(
       throw new BadFile('file', `the file is larger than ${sizeWords(LONGEST_FILE)}.`)
     return ok(
       await asNewSolver(() =>
+        // The solver is made in it, and who waits for it is another.
         transactionOfAll(async (client) => {
           const id = await new Restoring(client).read(source, say)
           await end(id, client)

@@ -86,7 +86,7 @@ interface Part {
 /**
  * Solves that meet a condition, newest first.
  *
- * @param condition in SQL, on `s`, with `values` for its numbers
+ * @param condition in SQL, on `s`, with `values` for its numbers after `$1`, the profile
  */
 export async function solvesWhere(
   profileId: string,
@@ -94,20 +94,20 @@ export async function solvesWhere(
   values: readonly unknown[],
   { limit, offset = 0 }: Part,
 ): Promise<Solve[]> {
-  const at = values.length
+  const at = 1 + values.length
   const { rows } = await rowsOf(profileId).query<SolveRow>(
     // Splits are looked up for the solves that are wanted, not for those that are passed over.
     `${select(`(select * from solves s where ${condition}
        order by s.finished_at desc, s.id limit $${at + 1} offset $${at + 2})`)}
      order by s.finished_at desc, s.id`,
-    [...values, limit, offset],
+    [profileId, ...values, limit, offset],
   )
   return rows.map(fromRow)
 }
 
 /** Newest first. */
 export const listSolves = (profileId: string, limit = 1000): Promise<Solve[]> =>
-  solvesWhere(profileId, 's.profile_id = $1', [profileId], { limit })
+  solvesWhere(profileId, 's.profile_id = $1', [], { limit })
 
 /** All of them, newest first, read some at a time within a transaction of the client's: however many, none is lost. */
 export async function* eachSolve(profileId: string, client: Queryable): AsyncGenerator<Solve> {

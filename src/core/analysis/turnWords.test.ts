@@ -3,10 +3,10 @@ import { CATALOG_IDS, puzzleById } from '../catalog'
 import { IN, placed } from '../puzzle/compile'
 import { posed, poseOf } from '../puzzle/view'
 import { must } from '../result'
-import type { Vector } from '../rotation'
+import { rotate, type Vector } from '../rotation'
 import { average } from '../geometry/vector'
 import { layersOf } from './layers'
-import { layerWords, legendOf, turnWords } from './turnWords'
+import { layerWords, legendOf, turnWords, wholeWords } from './turnWords'
 
 /** Which way a point on the near part of a layer goes, in the picture. */
 const TOWARD: Readonly<Record<string, { near: Vector; goes: Vector }>> = {
@@ -52,6 +52,53 @@ describe('a turn in plain words', () => {
       expect(sum, `${turn.name}: ${way}, ${seen}`).toBeGreaterThan(0.1)
     }
     if (id !== 'prism-6') expect(told).toBeGreaterThan(1)
+  })
+
+  it('takes the whole puzzle the way that is said, seen in the picture', () => {
+    const [top, front]: Vector[] = [
+      [0, 1, 0],
+      [0, 0, 1],
+    ]
+    /** What is where, and where it goes: the front when it is spun or rolled, the top when it is tipped. */
+    const goes: Readonly<Record<string, { from: Vector; to: Vector }>> = {
+      'spin it to the left': { from: front, to: [-1, 0, 0] },
+      'spin it to the right': { from: front, to: [1, 0, 0] },
+      'roll it away from you': { from: front, to: [0, 1, 0] },
+      'roll it towards you': { from: front, to: [0, -1, 0] },
+      'tip it to the right': { from: top, to: [1, 0, 0] },
+      'tip it to the left': { from: top, to: [-1, 0, 0] },
+    }
+    const HALF: Readonly<Record<string, Vector>> = {
+      spin: top,
+      roll: [1, 0, 0],
+      tip: front,
+    }
+    const told = new Set<string>()
+    for (const puzzle of CATALOG_IDS.map((id) => must(puzzleById(id)))) {
+      const pose = poseOf(puzzle.definition)
+      // The rows of a pose are where the directions of the picture lie in the puzzle.
+      const inPuzzle = (v: Vector): Vector =>
+        [0, 1, 2].map((i) => pose[0][i] * v[0] + pose[1][i] * v[1] + pose[2][i] * v[2]) as never
+      const moved = (turn: (typeof puzzle.turns)[number], v: Vector) =>
+        posed(pose, rotate(turn.rotation, inPuzzle(v)))
+      for (const turn of puzzle.turns.filter(({ whole }) => whole)) {
+        const said = wholeWords(puzzle, turn)
+        if (said === undefined) continue
+        told.add(said)
+        const degrees = puzzle.grips[turn.grip].unitDegrees * turn.amount
+        if (said.endsWith('half round')) {
+          expect(degrees).toBe(180)
+          const axis = HALF[said.split(' ')[0]]
+          expect(along(moved(turn, axis), axis), said).toBeCloseTo(1)
+          continue
+        }
+        const [, part] = / a (quarter|third) /.exec(said) ?? []
+        expect(Math.min(degrees, 360 - degrees), said).toBe(part === 'third' ? 120 : 90)
+        const { from, to } = goes[said.replace(/ a (quarter|third)/, '')]
+        expect(along(moved(turn, from), to), said).toBeGreaterThan(0.8)
+      }
+    }
+    expect(told.size).toBeGreaterThanOrEqual(11)
   })
 
   it.each(CATALOG_IDS)(

@@ -182,29 +182,34 @@ function axisWords(puzzle: Puzzle, grip: Grip): string {
   return ringWords(scale(posed(pose, grip.axis), 1 / length(grip.axis)), axes)
 }
 
-/** What is done with the whole puzzle about an axis, by where it points, and which way its near side goes. */
-const WHOLE: Readonly<Record<string, readonly [verb: string, clockwise: string, back: string]>> = {
-  U: ['spin it', 'to the left', 'to the right'],
-  D: ['spin it', 'to the right', 'to the left'],
-  R: ['roll it', 'away from you', 'towards you'],
-  L: ['roll it', 'towards you', 'away from you'],
-  F: ['tip it', 'to the right', 'to the left'],
-  B: ['tip it', 'to the left', 'to the right'],
+const WHOLE_VERBS: Readonly<Record<string, string>> = {
+  U: 'spin it',
+  D: 'spin it',
+  R: 'roll it',
+  L: 'roll it',
+  F: 'tip it',
+  B: 'tip it',
 }
 
-/** 'spin it half round', 'roll it a quarter away from you': a turn of the whole puzzle, for hands. */
-export function wholeWords(puzzle: Puzzle, turn: Turn): string {
+/** Which way the top goes when the whole puzzle is tipped, clockwise as seen from that side and back. */
+const TIPPED: Readonly<Record<string, readonly [string, string]>> = {
+  F: ['to the right', 'to the left'],
+  B: ['to the left', 'to the right'],
+}
+
+/**
+ * 'spin it half round', 'roll it a quarter away from you': a turn of the whole puzzle, for hands. Undefined about an
+ * axis that is not level in the picture: nobody sees where it points.
+ */
+export function wholeWords(puzzle: Puzzle, turn: Turn): string | undefined {
   const grip = puzzle.grips[turn.grip]
   const side = sideOfAxis(puzzle, grip.axis)
+  if (!side) return undefined
   const full = 360 / grip.unitDegrees
-  const isBack = 2 * turn.amount > full
-  if (!side) {
-    const { way } = turnWords(puzzle, turn)
-    return `turn it ${full === 3 ? 'a third ' : ''}${way}`
-  }
-  const [verb, clockwise, back] = WHOLE[side.letter]
+  const verb = WHOLE_VERBS[side.letter]
   if (2 * turn.amount === full) return `${verb} half round`
-  return `${verb} a ${full === 3 ? 'third' : 'quarter'} ${isBack ? back : clockwise}`
+  const ways = TIPPED[side.letter] ?? WAYS[side.letter]
+  return `${verb} a ${full === 3 ? 'third' : 'quarter'} ${ways[2 * turn.amount > full ? 1 : 0]}`
 }
 
 /** Which hand makes a turn easily: that of its side, else the one that turns most; none for the whole. */

@@ -184,8 +184,7 @@ export const quarterCountOf = ({ joined }: Bench): number => joined?.quarterCoun
 export function holdAhead({ trail, done, step, deviation }: Bench): string[] {
   if (!trail || deviation) return []
   const coming = trail.tape.slice(done, trail.firstOfStep[step + 1])
-  const own = coming.findIndex(({ role }) => role !== 'hold')
-  return coming.slice(0, own < 0 ? coming.length : own).map(({ name }) => name)
+  return coming.slice(0, holdTurnsOf({ turns: coming })).map(({ name }) => name)
 }
 
 /** The bench as its card speaks of it: in the hold of the step, which is taken when the solver goes on. */

@@ -20,7 +20,7 @@ import {
 } from './cubeClaims'
 import { joinClaims, remedyClaims } from './joinClaims'
 import { bringClaims, evenClaims, knownClaims, seriesClaims, spinClaims } from './pieceClaims'
-import { withoutEcho, type RouteStep, type StepClaims } from './route'
+import { holdTurnsOf, withoutEcho, type RouteStep, type StepClaims } from './route'
 import { hasColouredSides } from '../analysis/sides'
 import { sideName } from '../analysis/who'
 import { after, type PlannedStep } from './workpiece'
@@ -39,8 +39,7 @@ export function explainStep(given: StepToExplain): RouteStep {
   const { puzzle, steps, nth, id } = given
   const step = steps[nth]
   const turns = step.turns.map(({ turn }) => turn)
-  const leading = step.turns.findIndex(({ role }) => role !== 'hold')
-  const opening = turns.slice(0, leading < 0 ? turns.length : leading)
+  const opening = turns.slice(0, holdTurnsOf(step))
   const opened = after(puzzle, step.before, step.frame, opening)
   const ended = after(puzzle, step.before, step.frame, turns)
   const written = step.turns.map(({ turn, role, run }) => ({

@@ -16,7 +16,7 @@ import type { Aim, OtherPiece } from './aim'
 import { goRound } from './goRound'
 import { isFilled, sameImage, sideOf } from './goal'
 import type { PlannedStep } from './workpiece'
-import { MOST_LINES, type RouteLine, type RouteStep, type StepClaims } from './route'
+import { holdTurnsOf, MOST_LINES, type RouteLine, type RouteStep, type StepClaims } from './route'
 import { selected } from './selections'
 import { couldFit, deceptions } from './unseen'
 
@@ -37,8 +37,7 @@ export interface PieceScene {
 
 /** How the whole puzzle is turned before anything else. */
 export const holdBy = ({ step }: Pick<PieceScene, 'step'>): Said => {
-  const first = step.turns.findIndex(({ role }) => role !== 'hold')
-  const opening = first < 0 ? step.turns : step.turns.slice(0, first)
+  const opening = step.turns.slice(0, holdTurnsOf(step))
   return [{ kind: 'holdBy', turns: opening.map(({ turn }) => turn.name) }]
 }
 

@@ -99,7 +99,11 @@ export type StepClaims = Pick<RouteStep, 'lookFor' | 'check' | 'hints'> &
   >
 
 /** How many turns of the whole puzzle stand first: its hold is taken by them. */
-export function holdTurnsOf({ turns }: Pick<RouteStep, 'turns'>): number {
+export function holdTurnsOf({
+  turns,
+}: {
+  readonly turns: readonly { readonly role: TurnRole }[]
+}): number {
   const own = turns.findIndex(({ role }) => role !== 'hold')
   return own < 0 ? turns.length : own
 }

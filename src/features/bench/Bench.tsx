@@ -394,7 +394,7 @@ export function Bench({
               onTake={(remedy) => {
                 stuck.toggle()
                 if (remedy.kind === 'home') changeTo(UNIVERSAL_ID, {})
-                else for (const name of remedy.turns) controls.make(name)
+                else controls.makeAll(remedy.turns)
               }}
             />
           ) : card && words && trail ? (
@@ -527,7 +527,7 @@ export function Bench({
                     }
                   : {})}
                 first={sequence}
-                onMake={(names) => names.forEach(controls.make)}
+                onMake={controls.makeAll}
               />
             </Fold>
           )}
@@ -541,7 +541,7 @@ export function Bench({
                 lit={lights.attend[0]}
                 marks={settings.marks}
                 dialect={settings.readDialect}
-                onMake={(names) => names.forEach(controls.make)}
+                onMake={controls.makeAll}
               />
             </details>
           )}

@@ -5,8 +5,8 @@ import type { Puzzle } from '@/core/puzzle/compile'
 import { NO_GUIDE, type Guide } from '@/ui/puzzle-view/overlay'
 
 /**
- * Of the bench in the hold of its step. Numbers and arrows stand at the pieces of the card's lines until the first layer of the step turns: after
- * that the pieces are on their way. The next turn has its arrow always.
+ * Of the bench in the hold of its step. Numbers and arrows stand at the pieces of the card's lines until the first
+ * layer of the step turns: after that the pieces are on their way. The next turn has its arrow always.
  */
 export function guideOf(puzzle: Puzzle, bench: Bench, showsTurns: boolean): Guide {
   const { trail, step, done, state, deviation } = bench

@@ -86,6 +86,8 @@ export interface BenchControls {
   readonly apart: readonly Apart[]
   readonly letGo: (apart: Apart) => void
   readonly make: (name: string) => void
+  /** Makes turns that are meant in the hold that is shown now, whatever card they lead to. */
+  readonly makeAll: (names: readonly string[]) => void
   readonly next: () => void
   readonly finishStep: () => void
   readonly undo: () => void
@@ -352,7 +354,7 @@ export function useBench(
   )
 
   const perform = useCallback(
-    async (turn: Turn) => {
+    async (turn: Turn, takesNextHold = true) => {
       const litBefore = litNow()
       const from = current.current.state
       const block = blockOf(puzzle, from, turn)
@@ -366,7 +368,7 @@ export function useBench(
       let made = follow(current.current, event)
       await windows.current?.play(turn, from, made.state, turnMs)
       // The next card speaks of the puzzle in its own hold: it is seen how that is taken.
-      for (const name of holdAhead(made)) {
+      for (const name of takesNextHold ? holdAhead(made) : []) {
         const whole = puzzle.turnByName.get(name)
         const to = follow(made, { kind: 'turn', atMs: event.atMs, name })
         if (whole) await windows.current?.play(whole, made.state, to.state, turnMs)
@@ -447,6 +449,14 @@ export function useBench(
         enqueue(async () => {
           const turn = puzzle.turnByName.get(name)
           if (turn && takeHold()) await perform(turn)
+        }),
+      makeAll: (names) =>
+        enqueue(async () => {
+          if (!takeHold()) return
+          for (const name of names) {
+            const turn = puzzle.turnByName.get(name)
+            if (turn) await perform(turn, false)
+          }
         }),
       next: () =>
         enqueue(async () => {

@@ -29,78 +29,45 @@ alter table profiles enable row level security, force row level security;
 create policy offered on profiles for select using (true);
 create policy own on profiles using (id = (select speaking_for()) or (select speaking_for_all()));
 
-alter table settings enable row level security, force row level security;
-create policy own on settings using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table copies enable row level security, force row level security;
-create policy own on copies using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table bench_sessions enable row level security, force row level security;
-create policy own on bench_sessions using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table solves enable row level security, force row level security;
-create policy own on solves using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table own_puzzles enable row level security, force row level security;
-create policy own on own_puzzles using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table own_schools enable row level security, force row level security;
-create policy own on own_schools using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table algorithms enable row level security, force row level security;
-create policy own on algorithms using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
-alter table jobs enable row level security, force row level security;
-create policy own on jobs using (profile_id = (select speaking_for()) or (select speaking_for_all()));
-
--- What belongs to a row is seen by whoever sees that.
-alter table bench_events enable row level security, force row level security;
-create policy own on bench_events using (exists (select from bench_sessions of where of.id = session_id));
-alter table bench_snapshots enable row level security, force row level security;
-create policy own on bench_snapshots using (exists (select from bench_sessions of where of.id = session_id));
-alter table solve_stages enable row level security, force row level security;
-create policy own on solve_stages using (exists (select from solves of where of.id = solve_id));
-alter table care_entries enable row level security, force row level security;
-create policy own on care_entries using (exists (select from copies of where of.id = copy_id));
-alter table job_parts enable row level security, force row level security;
-create policy own on job_parts using (exists (select from jobs of where of.id = job_id));
+do $$
+declare
+  name text;
+  part text[];
+begin
+  foreach name in array array['settings', 'copies', 'bench_sessions', 'solves', 'own_puzzles', 'own_schools',
+    'algorithms', 'jobs']
+  loop
+    execute format('alter table %I enable row level security, force row level security', name);
+    execute format(
+      'create policy own on %I using (profile_id = (select speaking_for()) or (select speaking_for_all()))', name);
+  end loop;
+  -- What belongs to a row is seen by whoever sees that.
+  foreach part slice 1 in array array[['bench_events', 'session_id', 'bench_sessions'],
+    ['bench_snapshots', 'session_id', 'bench_sessions'], ['solve_stages', 'solve_id', 'solves'],
+    ['care_entries', 'copy_id', 'copies'], ['job_parts', 'job_id', 'jobs']]
+  loop
+    execute format('alter table %I enable row level security, force row level security', part[1]);
+    execute format(
+      'create policy own on %I using (exists (select from %I of where of.id = %I))', part[1], part[3], part[2]);
+  end loop;
+end $$;
 
 -- Down Migration
-drop policy own on profiles;
-alter table profiles no force row level security, disable row level security;
-drop policy own on settings;
-alter table settings no force row level security, disable row level security;
-drop policy own on copies;
-alter table copies no force row level security, disable row level security;
-drop policy own on bench_sessions;
-alter table bench_sessions no force row level security, disable row level security;
-drop policy own on solves;
-alter table solves no force row level security, disable row level security;
-drop policy own on own_puzzles;
-alter table own_puzzles no force row level security, disable row level security;
-drop policy own on own_schools;
-alter table own_schools no force row level security, disable row level security;
-drop policy own on algorithms;
-alter table algorithms no force row level security, disable row level security;
-drop policy own on jobs;
-alter table jobs no force row level security, disable row level security;
-drop policy own on bench_events;
-alter table bench_events no force row level security, disable row level security;
-drop policy own on bench_snapshots;
-alter table bench_snapshots no force row level security, disable row level security;
-drop policy own on solve_stages;
-alter table solve_stages no force row level security, disable row level security;
-drop policy own on care_entries;
-alter table care_entries no force row level security, disable row level security;
-drop policy own on job_parts;
-alter table job_parts no force row level security, disable row level security;
-drop policy offered on profiles;
-drop function speaking_for();
-drop function speaking_for_all();
-do $$ begin
+do $$
+declare
+  name text;
+begin
+  for name in select tablename from pg_policies where schemaname = 'public' and policyname = 'own'
+  loop
+    execute format('drop policy own on %I', name);
+    execute format('alter table %I no force row level security, disable row level security', name);
+  end loop;
   if exists (select from pg_roles where rolname = 'merry_solver') then
     alter default privileges in schema public
       revoke select, insert, update, delete on tables from merry_solver;
     revoke all on all tables in schema public from merry_solver;
   end if;
 end $$;
+drop policy offered on profiles;
+drop function speaking_for();
+drop function speaking_for_all();

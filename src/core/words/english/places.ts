@@ -7,7 +7,15 @@ import { capital, inWords, listed } from '../../phrases'
 import { colourIn } from '../../puzzle/colours'
 import { directionOfName, DIRECTIONS, type Direction } from '../../puzzle/directions'
 import type { Sayers, Speaker, Told } from '../lexicon'
-import { capitalised, line, listedSpans, textSpan, type Span, type TextSpan } from '../span'
+import {
+  capitalised,
+  line,
+  listedSpans,
+  textSpan,
+  turnSpan,
+  type Span,
+  type TextSpan,
+} from '../span'
 import {
   colourName,
   labelSpan,
@@ -130,12 +138,6 @@ function heldSpan(claim: Of<'pieceAt'> | Of<'sideHeld'>, speaker: Speaker): Text
   }
 }
 
-/** 'spin it half round' */
-const wholeSaid = (name: string, { puzzle }: Speaker): string => {
-  const turn = puzzle.turnByName.get(name)
-  return turn ? wholeWords(puzzle, turn) : name
-}
-
 /** 'Keep your grip: white on top, green in front.' */
 function holdWords(claims: readonly (Claim | undefined)[], speaker: Speaker): Told {
   const [first] = claims
@@ -154,9 +156,22 @@ function holdWords(claims: readonly (Claim | undefined)[], speaker: Speaker): To
   // The windows show it so.
   if (speaker.register === 'brief' && told.length > 0)
     return { spans: line`${capitalised(told)}.`, of }
-  const opening =
-    by.turns.length === 0
-      ? [textSpan('Keep your grip')]
-      : [textSpan(capital(by.turns.map((name) => wholeSaid(name, speaker)).join(', then ')))]
+  const opening = takenWords(by.turns, speaker, told.length > 0)
   return { spans: told.length === 0 ? line`${opening}.` : line`${opening}: ${told}.`, of }
+}
+
+/** How a hold is taken. Where that cannot be said, the marks say how it is held; without marks, the letters do. */
+function takenWords(
+  turns: readonly string[],
+  { puzzle }: Speaker,
+  hasMarks: boolean,
+): readonly Span[] {
+  if (turns.length === 0) return [textSpan('Keep your grip')]
+  const said = turns.map((name) => {
+    const turn = puzzle.turnByName.get(name)
+    return turn && wholeWords(puzzle, turn)
+  })
+  if (said.every((each) => each !== undefined)) return [textSpan(capital(said.join(', then ')))]
+  const letters = turns.flatMap((name) => [textSpan(' '), turnSpan(name)])
+  return [textSpan('Turn the whole puzzle'), ...(hasMarks ? [] : [textSpan(','), ...letters])]
 }
