@@ -37,13 +37,32 @@ function wordsIn(puzzle: Puzzle, scheme: Scheme): readonly string[] {
   })
   // Where colours do not tell two pieces apart, their outline may.
   const words = plain.map((own, p) => {
-    const alike = plain.flatMap((other, q) => (other === own ? [q] : []))
-    const kinds = new Set(alike.map((q) => puzzle.pieces[q].kind))
-    const outline = /\((.*)\)/.exec(puzzle.pieces[p].kind)?.[1]
-    return kinds.size > 1 && outline !== undefined ? `${own} (${outline})` : own
+    const { kind } = puzzle.pieces[p]
+    const others = plain.flatMap((other, q) =>
+      other === own && puzzle.pieces[q].kind !== kind ? [outlinesOf(puzzle.pieces[q].kind)] : [],
+    )
+    return others.length > 0 ? `${own}${toldBy(outlinesOf(kind), others)}` : own
   })
   schemes.set(scheme, words)
   return words
+}
+
+/** The outlines of the faces that a kind is told by: 'corner (square and triangle)'. */
+const outlinesOf = (kind: string): readonly string[] =>
+  /\((.*)\)/.exec(kind)?.[1].split(' and ') ?? []
+
+/** What tells a piece from others of its colours: ' with a triangle', ' without a square', all its outlines at worst. */
+function toldBy(own: readonly string[], others: readonly (readonly string[])[]): string {
+  if (own.length === 0) return ''
+  if (own.length === 1) return ` (${own[0]})`
+  const face = (outline: string) =>
+    outline.endsWith('s') ? `a face of ${outline}` : `a ${outline}`
+  const had = own.find((each) => others.every((other) => !other.includes(each)))
+  if (had) return ` with ${face(had)}`
+  const lacked = others[0].find(
+    (each) => !own.includes(each) && others.every((other) => other.includes(each)),
+  )
+  return lacked ? ` without ${face(lacked)}` : ` (${own.join(' and ')})`
 }
 
 /** 'the white-red-green corner', 'the white centre' */

@@ -2,7 +2,7 @@
 import { anchorsOf } from '../analysis/anchors'
 import { hasColouredSides, turnSide } from '../analysis/sides'
 import type { Claim, Of, Said } from '../claims/claim'
-import { lies, lyingIn, type Moment } from '../claims/evidence'
+import { lies, lyingIn, showsRight, waitsOutside, type Moment } from '../claims/evidence'
 import { lookClassesOf } from '../analysis/lookAlikes'
 import { homeFilled, looksOf, markBeside, markClaim, marksOf } from '../analysis/who'
 import type { Scheme } from '../puzzle/colours'
@@ -14,7 +14,7 @@ import { looksHome, type State } from '../state'
 import { baseKind } from '../phrases'
 import type { Aim, OtherPiece } from './aim'
 import { goRound } from './goRound'
-import { isFilled, sameImage, sideOf } from './goal'
+import { sameImage, sideOf } from './goal'
 import type { PlannedStep } from './workpiece'
 import { holdTurnsOf, MOST_LINES, type RouteLine, type RouteStep, type StepClaims } from './route'
 import { selected } from './selections'
@@ -223,7 +223,7 @@ export function spinClaims(
   }
 }
 
-const noteOf = (note: Said) => (note.length > 0 ? { note } : {})
+export const noteOf = (note: Said) => (note.length > 0 ? { note } : {})
 
 export const offered = (puzzle: Puzzle, others: readonly OtherPiece[]): RouteStep['others'] =>
   others.map(({ piece, turns }) => ({
@@ -260,13 +260,24 @@ export function bringClaims(scene: PieceScene, aim: Extract<Aim, { kind: 'bring'
 
 /** That what looked right still does; where an equal one had only looked right, how many do. */
 export function noneLost(scene: PieceScene, of: readonly number[]): Claim {
-  const { puzzle, state, frame, end, endFrame } = scene
+  const { puzzle } = scene
   const isKept = of.every(
-    (home) => !isFilled(puzzle, state, home, frame) || isFilled(puzzle, end, home, endFrame),
+    (home) => !showsRight(puzzle, heldIn(scene), home) || showsRight(puzzle, endOf(scene), home),
   )
   return isKept
     ? { kind: 'noneLost', of: ids(puzzle, of) }
     : homeCount(scene, of, HOME, endOf(scene))
+}
+
+/** Why one is taken out of its layer: what can be seen of it, for an equal one may wait where the eye finds it. */
+export function whyTakenOut(scene: PieceScene, piece: number, layer: readonly number[]): Claim[] {
+  const { puzzle } = scene
+  return [
+    ...deceptions(scene, [piece], 'home'),
+    ...(waitsOutside(puzzle, heldIn(scene), layer)
+      ? []
+      : [{ kind: 'noneWaits', of: ids(puzzle, layer) } as const]),
+  ]
 }
 
 export const seekAmong = (

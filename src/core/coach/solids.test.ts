@@ -93,6 +93,22 @@ describe('the schools of a mechanism, in a solid over it', () => {
       )
     })
 
+  it.each([
+    [140, [-1, -1, 0, 28], [-1, -1, -1, 36], [1, -1, -1, 45]],
+    [258, [0, 1, -1, 34], [2, 1, 0, 39]],
+  ])('says no more of an equal piece than can be seen: %j', (seed, ...cuts) => {
+    const halfSpaces = cuts.map(([x, y, z, twelfths]) => ({
+      normal: [x, y, z],
+      at: twelfths / 12,
+      colour: 'red',
+    }))
+    const [drawn] = fc.sample(anySolid, 1)
+    const sides = drawn.solid.halfSpaces.filter(({ colour }) => colour === 'white')
+    const puzzle = solidOf({ ...drawn, solid: { halfSpaces: [...sides, ...halfSpaces] } }, 2)
+    if (!puzzle) throw new Error('it cannot be made')
+    leads(puzzle, 'one-trigger', stateFrom(puzzle, seed))
+  })
+
   it('keeps centres that tell in register once they are', () => {
     const school = must(schoolNamed('tilt-3', 'layers'))
     const route = must(plan(tilt, school, stateFrom(tilt, 9)))

@@ -11,7 +11,15 @@ import {
 import { IDENTITY, rotate } from '../../rotation'
 import { isSolved, start, turnFreely, type State } from '../../state'
 import { indexOf, type PieceId, type TriggersKind } from '../claim'
-import { indices, isHome, lyingIn, placeFilled, type Evidence, type Moment } from '../evidence'
+import {
+  indices,
+  isHome,
+  lyingIn,
+  placeFilled,
+  waitsOutside,
+  type Evidence,
+  type Moment,
+} from '../evidence'
 import type { Judges } from './judge'
 
 export const OF_TRIGGERS: Judges<TriggersKind> = {
@@ -64,13 +72,7 @@ export const OF_TRIGGERS: Judges<TriggersKind> = {
       )
     )
   },
-  noneWaits({ of }, { puzzle, now }) {
-    const own = indices(puzzle, of)
-    return own.every((p) => {
-      const place = placeFilled(puzzle, now, p)
-      return isHome(puzzle, now, p) || (place !== undefined && own.includes(place))
-    })
-  },
+  noneWaits: ({ of }, { puzzle, now }) => !waitsOutside(puzzle, now, indices(puzzle, of)),
   placedCounts: ({ of, side, counts }, evidence) =>
     counts.join() ===
     positions(evidence, of, side)
