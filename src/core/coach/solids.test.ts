@@ -94,9 +94,22 @@ describe('the schools of a mechanism, in a solid over it', () => {
     })
 
   it.each([
-    [140, [-1, -1, 0, 28], [-1, -1, -1, 36], [1, -1, -1, 45]],
-    [258, [0, 1, -1, 34], [2, 1, 0, 39]],
-  ])('says no more of an equal piece than can be seen: %j', (seed, ...cuts) => {
+    {
+      seed: 140,
+      cuts: [
+        [-1, -1, 0, 28],
+        [-1, -1, -1, 36],
+        [1, -1, -1, 45],
+      ],
+    },
+    {
+      seed: 258,
+      cuts: [
+        [0, 1, -1, 34],
+        [2, 1, 0, 39],
+      ],
+    },
+  ])('says no more of an equal piece than can be seen: $seed', ({ seed, cuts }) => {
     const halfSpaces = cuts.map(([x, y, z, twelfths]) => ({
       normal: [x, y, z],
       at: twelfths / 12,
