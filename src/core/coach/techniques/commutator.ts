@@ -22,7 +22,7 @@ import {
   wayFrom,
   WAYS,
   type Macro,
-  type MacrosByWay,
+  type Macros,
   type Parts,
 } from './commutatorKit'
 import { isFresh } from './joinMacros'
@@ -79,7 +79,7 @@ export function kitOfCommutators(
   { puzzle, base }: { readonly puzzle: Puzzle; readonly base: Direction },
   { select }: Pick<Commutators, 'select'>,
   goalBefore: readonly Condition[],
-): MacrosByWay {
+): Macros {
   // What rides on others has places too.
   const placesWith = (pieces: readonly number[]) => [
     ...new Set(
@@ -148,7 +148,7 @@ export function bestWay(
   work: Workpiece,
   own: readonly number[],
   goalBefore: readonly Condition[],
-  macros: MacrosByWay,
+  macros: Macros,
   wish?: Wish,
 ): Way | undefined {
   const { state, frame } = work.held()
@@ -182,6 +182,7 @@ export function bestWay(
   const isOddRow = (turns: readonly Turn[]) =>
     turns.reduce((sum, turn) => sum !== odd?.has(turn), false)
   const isOpen = new Uint8Array(WAYS)
+  const { lengths, ways, begins, byWay } = macros
   const tryFrom = (
     { judge, closing }: (typeof judges)[number],
     from: State,
@@ -195,17 +196,14 @@ export function bestWay(
     isOpen.fill(0)
     for (const way of open) isOpen[way] = 1
     for (const way of open) {
-      const row = macros.get(way)
-      if (!row) continue
-      const { lengths, ways, begins } = row
-      for (let m = 0; m < lengths.length; m++) {
+      for (const m of byWay.get(way) ?? []) {
         const length = before.length + lengths[m]
         if (length / mostGain > bestValue) break
         // No more can come home than goes one of the ways that are left to go.
         let most = 0
         for (let i = begins[m]; i < begins[m + 1]; i++) most += isOpen[ways[i]]
         if (first.length === 0 && length / mostWorth(most) > bestValue) continue
-        const macro = row.macros[m]
+        const macro = macros.macros[m]
         const gain = judge.after(macro) - now
         if (gain <= 0) continue
         if (odd && isOddRow(macro.turns) !== isOdd) continue
@@ -264,7 +262,8 @@ export function bestWay(
     for (const turn of prefix) turnFreely(puzzle, turned, turn, turned)
     judge.begin(turned)
     const firsts = judge.ways().flatMap((way) => {
-      const rounds = macros.get(way)?.macros.filter(({ places }) => places.length === 3) ?? []
+      const own = (byWay.get(way) ?? []).map((m) => macros.macros[m])
+      const rounds = own.filter(({ places }) => places.length === 3)
       return rounds.slice(0, MOST_FIRST).filter((macro) => judge.after(macro) >= 0)
     })
     for (const { turns } of firsts) {

@@ -40,46 +40,40 @@ const MOST = 12_000
 /** Beyond these, of those that take three round: where pieces can be turned in their places there are more than anyone needs. */
 const MOST_THREE = 16_000
 
-/** The sequences for pieces whose places are `own`, where those in `asked` are asked about: 'own;asked'. */
-export const commutatorKit = memoised((puzzle: Puzzle, key: string): MacrosByWay => {
-  const [own, asked] = key.split(';').map((list) => list.split(',').map(Number))
-  const byWay = new Map<number, { macro: Macro; ways: readonly number[] }[]>()
-  for (const macro of new Kit(puzzle, new Set(own), asked).found()) {
-    const ways = [...macro.places].flatMap((from, i) =>
-      own.includes(from) ? [wayFrom(from, puzzle.place[24 * from + macro.rotations[i]])] : [],
-    )
-    for (const way of ways) {
-      const known = byWay.get(way)
-      if (known) known.push({ macro, ways })
-      else byWay.set(way, [{ macro, ways }])
-    }
-  }
-  return new Map([...byWay].map(([way, list]) => [way, inARow(list)]))
-})
-
-const inARow = (list: readonly { macro: Macro; ways: readonly number[] }[]): MacrosOfWay => {
-  const begins = new Int32Array(list.length + 1)
-  list.forEach(({ ways }, m) => (begins[m + 1] = begins[m] + ways.length))
-  return {
-    macros: list.map(({ macro }) => macro),
-    lengths: Uint8Array.from(list, ({ macro }) => macro.turns.length),
-    begins,
-    ways: Int32Array.from(list.flatMap(({ ways }) => [...ways])),
-  }
-}
-
-/** The shortest first; that most of them are of no use is seen without looking at each. */
-export interface MacrosOfWay {
+/** What a stage has in its hand, the shortest first; that most are of no use is seen without looking at each. */
+export interface Macros {
   readonly macros: readonly Macro[]
   /** In turns. */
   readonly lengths: Uint8Array
   /** The ways of the pieces' own places that each takes, one after another, and where those of each begin. */
   readonly ways: Int32Array
   readonly begins: Int32Array
+  /** Those that go a way, from a place to where it takes what lies there, by their numbers. */
+  readonly byWay: ReadonlyMap<number, readonly number[]>
 }
 
-/** By a place and where it takes what lies there. */
-export type MacrosByWay = ReadonlyMap<number, MacrosOfWay>
+/** The sequences for pieces whose places are `own`, where those in `asked` are asked about: 'own;asked'. */
+export const commutatorKit = memoised((puzzle: Puzzle, key: string): Macros => {
+  const [own, asked] = key.split(';').map((list) => list.split(',').map(Number))
+  const kit = new Kit(puzzle, own, asked)
+  const macros = kit.found()
+  const begins = new Int32Array(macros.length + 1)
+  const ways: number[] = []
+  const byWay = new Map<number, number[]>()
+  macros.forEach(({ places, rotations }, m) => {
+    for (let i = 0; i < places.length; i++) {
+      if (!kit.isOwn[places[i]]) continue
+      const way = wayFrom(places[i], puzzle.place[24 * places[i] + rotations[i]])
+      ways.push(way)
+      const known = byWay.get(way)
+      if (known) known.push(m)
+      else byWay.set(way, [m])
+    }
+    begins[m + 1] = ways.length
+  })
+  const lengths = Uint8Array.from(macros, ({ turns }) => turns.length)
+  return { macros, lengths, ways: Int32Array.from(ways), begins, byWay }
+})
 
 export const wayFrom = (from: number, to: number): number => 256 * from + to
 
@@ -104,12 +98,18 @@ class Kit {
   private readonly turns: readonly Turn[]
   private readonly effects: ReadonlyMap<Turn, Effect>
   private readonly byDoing = new Map<string, Macro>()
+  /** What a sequence moves, as 24 place + rotation: room that is used again for each. */
+  private readonly moved: Uint16Array
+  /** Whether a place is one of the stage's own. */
+  readonly isOwn = new Uint8Array(256)
 
   constructor(
     private readonly puzzle: Puzzle,
-    private readonly own: ReadonlySet<number>,
+    own: readonly number[],
     private readonly asked: readonly number[],
   ) {
+    for (const place of own) this.isOwn[place] = 1
+    this.moved = new Uint16Array(asked.length)
     this.turns = steadyTurns(puzzle)
     this.effects = new Map(this.turns.map((turn) => [turn, effectOf(puzzle, turn)]))
   }
@@ -131,7 +131,7 @@ class Kit {
   }
 
   private singles(): Macro[] {
-    return this.turns.flatMap((turn) => this.addDoing([turn], this.effectOf(turn)))
+    return this.turns.flatMap((turn) => this.addDoing([turn]))
   }
 
   private commutators(): Macro[] {
@@ -156,12 +156,11 @@ class Kit {
     return made
   }
 
-  private addOf(parts: Parts, most = Infinity): Macro[] {
+  private addOf(parts: Parts, most?: number): Macro[] {
     const { puzzle } = this
     const { first, second } = parts
     const turns = [...first, second, ...inverseOf(puzzle, first), puzzle.turns[second.inverse]]
-    const effect = turns.map((turn) => this.effectOf(turn)).reduce((a, b) => this.then(a, b))
-    return this.addDoing(turns, effect, parts, most)
+    return this.addDoing(turns, parts, most)
   }
 
   /** Each with one more set-up turn, again and again. */
@@ -172,65 +171,66 @@ class Kit {
       for (const macro of level)
         for (const turn of this.turns) {
           if (!goesOn()) return
-          if (turn.grip !== macro.turns[0].grip) next.push(...this.setUpBy(turn, macro))
+          if (turn.grip === macro.turns[0].grip) continue
+          const made = this.setUpBy(turn, macro)
+          if (made) next.push(made)
         }
       level = next
     }
   }
 
   /** What it takes from a place it takes then from where the set-up turn finds that; turns keep orbits apart. */
-  private setUpBy(turn: Turn, { turns, parts, places, rotations }: Macro): Macro[] {
-    const { puzzle } = this
+  private setUpBy(turn: Turn, { turns, parts, places, rotations }: Macro): Macro | undefined {
+    const { puzzle, moved } = this
     const undo = puzzle.turns[turn.inverse]
     const [setUp, undone] = [this.effectOf(turn), this.effectOf(undo)]
-    const moved = Array.from(places, (place, i) => {
+    for (let i = 0; i < places.length; i++) {
+      const [place, rotation] = [places[i], rotations[i]]
       const from = undone.to[place]
-      const to = puzzle.place[24 * place + rotations[i]]
-      const by = PRODUCT[24 * undone.by[to] + PRODUCT[24 * rotations[i] + setUp.by[from]]]
-      return 24 * from + by
-    }).sort((a, b) => a - b)
-    return this.add([turn, ...turns, undo], moved, parts)
+      const to = puzzle.place[24 * place + rotation]
+      const by = PRODUCT[24 * undone.by[to] + PRODUCT[24 * rotation + setUp.by[from]]]
+      moved[i] = 24 * from + by
+    }
+    moved.subarray(0, places.length).sort()
+    return this.add(places.length, () => [turn, ...turns, undo], parts)
   }
 
-  private addDoing(
-    turns: readonly Turn[],
-    { by }: Effect,
-    parts?: Parts,
-    most = Infinity,
-  ): Macro[] {
-    const moved = this.asked.flatMap((place) => (by[place] === 0 ? [] : [24 * place + by[place]]))
-    return moved.length > most ? [] : this.add(turns, moved, parts)
+  private addDoing(turns: readonly Turn[], parts?: Parts, most = Infinity): Macro[] {
+    const { moved } = this
+    const effects = turns.map((turn) => this.effectOf(turn))
+    let count = 0
+    for (const place of this.asked) {
+      let [at, by] = [place, 0]
+      for (const effect of effects) {
+        by = PRODUCT[24 * effect.by[at] + by]
+        at = effect.to[at]
+      }
+      if (by === 0) continue
+      if (count === most) return []
+      moved[count++] = 24 * place + by
+    }
+    const made = this.add(count, () => turns, parts)
+    return made ? [made] : []
   }
 
-  /** Kept if it does what none before does; what it moves as 24 place + rotation, in order. */
-  private add(turns: readonly Turn[], moved: readonly number[], parts?: Parts): Macro[] {
-    const places = moved.map((each) => Math.floor(each / 24))
-    if (!places.some((place) => this.own.has(place))) return []
+  /** Kept if it does what none before does: what it moves stands in order at the beginning of `moved`. */
+  private add(count: number, turns: () => readonly Turn[], parts?: Parts): Macro | undefined {
+    const moved = this.moved.subarray(0, count)
+    const places = Uint8Array.from(moved, (each) => each / 24)
+    if (!places.some((place) => this.isOwn[place] === 1)) return undefined
     const does = String.fromCharCode(...moved)
-    if (this.byDoing.has(does)) return []
+    if (this.byDoing.has(does)) return undefined
     const made: Macro = {
-      turns,
+      turns: turns(),
       ...(parts ? { parts } : {}),
-      places: Uint8Array.from(places),
+      places,
       rotations: Uint8Array.from(moved, (each) => each % 24),
     }
     this.byDoing.set(does, made)
-    return [made]
+    return made
   }
 
   private effectOf = (turn: Turn): Effect => this.effects.get(turn) as Effect
-
-  private then(a: Effect, b: Effect): Effect {
-    const count = a.to.length
-    const to = new Uint8Array(count)
-    const by = new Uint8Array(count)
-    for (let place = 0; place < count; place++) {
-      const middle = a.to[place]
-      to[place] = b.to[middle]
-      by[place] = PRODUCT[24 * b.by[middle] + a.by[place]]
-    }
-    return { to, by }
-  }
 }
 
 function effectOf(puzzle: Puzzle, { name }: Turn): Effect {
