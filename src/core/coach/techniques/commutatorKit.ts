@@ -10,7 +10,7 @@ import { memoised } from '../../memo'
 import { inverseOf, isParallel, simplify } from '../../notation/rewrite'
 import { sequence } from '../../notation/sequence'
 import type { Puzzle, Turn } from '../../puzzle/compile'
-import { IDENTITY, PRODUCT } from '../../rotation'
+import { IDENTITY, PRODUCT, ROTATION_COUNT } from '../../rotation'
 import { isInShape } from '../../scramble/scramble'
 import { start, turnFreely } from '../../state'
 
@@ -93,6 +93,11 @@ const steadyTurnsOf = memoised((puzzle: Puzzle): readonly Turn[] => {
     puzzle.turns.filter((turn) => turn.grip === grip && isSteady(turn)),
   )
 })
+
+/** Of what is moved, as 24 place + rotation: its place, and a letter of its own. */
+const MOVED = Array.from({ length: 256 * ROTATION_COUNT }, (_, each) => each)
+const PLACE_OF = Uint8Array.from(MOVED, (each) => Math.floor(each / ROTATION_COUNT))
+const LETTER = MOVED.map((each) => String.fromCharCode(each))
 
 class Kit {
   private readonly turns: readonly Turn[]
@@ -215,19 +220,26 @@ class Kit {
 
   /** Kept if it does what none before does: what it moves stands in order at the beginning of `moved`. */
   private add(count: number, turns: () => readonly Turn[], parts?: Parts): Macro | undefined {
-    const moved = this.moved.subarray(0, count)
-    const places = Uint8Array.from(moved, (each) => each / 24)
-    if (!places.some((place) => this.isOwn[place] === 1)) return undefined
-    const does = String.fromCharCode(...moved)
-    if (this.byDoing.has(does)) return undefined
-    const made: Macro = {
-      turns: turns(),
-      ...(parts ? { parts } : {}),
-      places,
-      rotations: Uint8Array.from(moved, (each) => each % 24),
+    const { moved, isOwn } = this
+    let isAny = false
+    let does = ''
+    for (let i = 0; i < count; i++) {
+      isAny ||= isOwn[PLACE_OF[moved[i]]] === 1
+      does += LETTER[moved[i]]
     }
+    if (!isAny || this.byDoing.has(does)) return undefined
+    const made: Macro = { turns: turns(), ...(parts ? { parts } : {}), ...this.movedOnes(count) }
     this.byDoing.set(does, made)
     return made
+  }
+
+  private movedOnes(count: number): Pick<Macro, 'places' | 'rotations'> {
+    const [places, rotations] = [new Uint8Array(count), new Uint8Array(count)]
+    for (let i = 0; i < count; i++) {
+      places[i] = PLACE_OF[this.moved[i]]
+      rotations[i] = this.moved[i] % ROTATION_COUNT
+    }
+    return { places, rotations }
   }
 
   private effectOf = (turn: Turn): Effect => this.effects.get(turn) as Effect
