@@ -88,38 +88,67 @@ export const anyGlued: fc.Arbitrary<Puzzle> = fc
     return glued(size, ...glue)
   })
 
+/** What is cut off a cube of side 4: where the plane looks, and how far it is from the middle, in twelfths. */
+export interface Cut {
+  readonly normal: readonly number[]
+  readonly twelfths: number
+}
+
 /** A 3x3x3 in a cube with some of its vertices and edges cut off; not every one can be made. */
+export const cutOff = (cuts: readonly Cut[]) => ({
+  schema: 1,
+  id: 'a-solid',
+  name: 'A solid',
+  mechanism: { kind: 'box', size: [3, 3, 3] },
+  solid: {
+    halfSpaces: [
+      ...[0, 1, 2].flatMap((axis) =>
+        [1, -1].map((sign) => ({
+          normal: [0, 1, 2].map((i) => (i === axis ? sign : 0)),
+          at: 2,
+          colour: 'white',
+        })),
+      ),
+      ...cuts.map(({ normal, twelfths }) => ({ normal, at: twelfths / 12, colour: 'red' })),
+    ],
+  },
+})
+
 export const anySolid = fc
   .array(
-    fc.tuple(
-      fc.constantFrom([1, 1, 1], [1, 1, 0], [2, 1, 0], [-1, 1, 1], [0, 1, -1], [3, -1, 2]),
-      fc.integer({ min: 24, max: 60 }),
-      fc.constantFrom(1, -1),
-    ),
+    fc.record({
+      normal: fc
+        .tuple(
+          fc.constantFrom([1, 1, 1], [1, 1, 0], [2, 1, 0], [-1, 1, 1], [0, 1, -1], [3, -1, 2]),
+          fc.constantFrom(1, -1),
+        )
+        .map(([normal, sign]) => normal.map((c) => c * sign + 0)),
+      twelfths: fc.integer({ min: 24, max: 60 }),
+    }),
     { minLength: 1, maxLength: 4 },
   )
-  .map((cuts) => ({
-    schema: 1,
-    id: 'a-solid',
-    name: 'A solid',
-    mechanism: { kind: 'box', size: [3, 3, 3] },
-    solid: {
-      halfSpaces: [
-        ...[0, 1, 2].flatMap((axis) =>
-          [1, -1].map((sign) => ({
-            normal: [0, 1, 2].map((i) => (i === axis ? sign : 0)),
-            at: 2,
-            colour: 'white',
-          })),
-        ),
-        ...cuts.map(([normal, twelfths, sign]) => ({
-          normal: normal.map((c) => c * sign + 0),
-          at: twelfths / 12,
-          colour: 'red',
-        })),
-      ],
-    },
-  }))
+  .map(cutOff)
+
+/** A solid over a mechanism of that size, if it can be made. */
+export function solidOf(drawn: unknown, size: number): Puzzle | undefined {
+  const read = readDefinition({
+    ...(drawn as object),
+    mechanism: { kind: 'box', size: [size, size, size] },
+  })
+  if (!read.ok) return undefined
+  try {
+    return compile(read.value)
+  } catch {
+    // Some cut leaves a piece with nothing: such a solid is refused.
+    return undefined
+  }
+}
+
+/** Those that can be made. */
+export const solids = (size: number) =>
+  anySolid
+    .map((drawn) => solidOf(drawn, size))
+    .filter((puzzle): puzzle is Puzzle => puzzle !== undefined)
 
 const side = fc.integer({ min: 1, max: 5 })
 

@@ -8,7 +8,7 @@ import type { Puzzle } from '../puzzle/compile'
 import { DIRECTIONS } from '../puzzle/directions'
 import { posed, poseOf } from '../puzzle/view'
 import type { Vector } from '../rotation'
-import { inWords, kindPlural, listed, shortKind } from '../phrases'
+import { baseKind, inWords, kindPlural, listed, shortKind } from '../phrases'
 import { frameOf } from './frame'
 import { handReachOf } from './placements'
 import { cubeWords, ORDINALS } from './placeNames'
@@ -88,8 +88,16 @@ function wordsOf(noun: string, features: readonly Feature[], chosen: readonly nu
   return [named, ...used.flatMap(({ behind }) => (behind ? [behind] : []))].join(' ')
 }
 
-const nounOf = (puzzle: Puzzle, places: readonly number[]): string =>
-  listed([...new Set(places.map((p) => kindPlural(shortKind(puzzle.pieces[p].kind))))])
+/** Of more sizes than this none is named: 'edges'. */
+const MOST_SIZES = 3
+
+function nounOf({ pieces }: Puzzle, places: readonly number[]): string {
+  const kinds = (name: (kind: string) => string) => [
+    ...new Set(places.map((p) => name(pieces[p].kind))),
+  ]
+  const sized = kinds(shortKind)
+  return listed((sized.length > MOST_SIZES ? kinds(baseKind) : sized).map(kindPlural))
+}
 
 /** The piece that is kept still when states are told apart is one of the group if it can lie in it. */
 function withStill(puzzle: Puzzle, places: readonly number[]): number[] {

@@ -6,6 +6,7 @@ import { must } from '../result'
 import { multiply } from '../rotation'
 import { scramble, scrambledState } from '../scramble/scramble'
 import { rotateState, start, type State } from '../state'
+import { solids } from '../testing'
 import { placeNamesOf } from './placeNames'
 import { homeFilled, marksIn, marksOf, whereNow, who } from './who'
 
@@ -86,6 +87,33 @@ describe('what a piece is called', () => {
     expect(own).toContain('the white centre')
     expect(own.some((name) => /^the \w+-\w+-\w+ corner$/.test(name))).toBe(true)
     expect(new Set(own).size).toBe(26)
+  })
+
+  it('on solids tells by a face what is true of no other piece of those colours', () => {
+    let told = 0
+    fc.assert(
+      fc.property(solids(2), (puzzle) => {
+        const names = puzzle.pieces.map(({ kind }, p) => {
+          const name = who(puzzle, puzzle.definition.colours, p)
+          const [, stem, how, face] = /^(.*?) (with|without) a (?:face of )?(.*)$/.exec(name) ?? []
+          const outlines = /\((.*)\)/.exec(kind)?.[1].split(' and ') ?? []
+          return { name, stem: stem ?? name.replace(/ \(.*/, ''), how, face, outlines }
+        })
+        for (const { name, stem, how, face, outlines } of names) {
+          // Pieces of one name cannot be told apart by their outlines.
+          for (const other of names)
+            if (other.name === name) expect(other.outlines, name).toEqual(outlines)
+          if (!how) continue
+          told++
+          const rivals = names.filter((each) => each.stem === stem && each.name !== name)
+          expect(rivals.length, name).toBeGreaterThan(0)
+          for (const all of [outlines, ...rivals.map((each) => each.outlines)])
+            expect(all.includes(face), name).toBe((all === outlines) === (how === 'with'))
+        }
+      }),
+      { numRuns: 60 },
+    )
+    expect(told).toBeGreaterThan(0)
   })
 
   it('follows the colours of a copy', () => {

@@ -113,23 +113,16 @@ export function movedBetween(puzzle: Puzzle, before: Moment, after: Moment): num
 export const indices = (puzzle: Pick<Puzzle, 'pieces'>, ids: readonly PieceId[]): number[] =>
   ids.map((id) => indexOf(puzzle, id))
 
-const ALL_ROTATIONS = Array.from({ length: ROTATION_COUNT }, (_, r) => r)
+const ROTATIONS = Array.from({ length: ROTATION_COUNT }, (_, r) => r)
 
 /**
  * Whether a piece lies outside some places that would look right in one of them that does not show what it should:
  * asked of looks, not of names, for an equal piece is found as well.
  */
 export function waitsOutside(puzzle: Puzzle, moment: Moment, places: readonly number[]): boolean {
-  const open = places.filter((home) => !showsRight(puzzle, moment, home))
-  const inside = new Set(places.map((place) => lyingIn(puzzle, moment, place)))
-  return puzzle.pieces.some(
-    (_, p) =>
-      !inside.has(p) &&
-      ALL_ROTATIONS.some((r) =>
-        open.some(
-          (home) =>
-            puzzle.slot[24 * p + r] === home && puzzle.look[24 * p + r] === puzzle.look[24 * home],
-        ),
-      ),
-  )
+  const open = places.filter((place) => !showsRight(puzzle, moment, place))
+  const inside = places.map((place) => lyingIn(puzzle, moment, place))
+  const fits = (p: number) =>
+    ROTATIONS.some((r) => looksHome(puzzle, p, r) && open.includes(puzzle.place[24 * p + r]))
+  return puzzle.pieces.some((_, p) => !inside.includes(p) && fits(p))
 }

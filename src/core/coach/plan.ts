@@ -32,7 +32,7 @@ import {
 } from './naming'
 import { basesOf, holdFor, mostPromising, startsWith, type Start } from './start'
 import { plansAsWhole, prepareFor, readsByLook, runTechnique } from './technique'
-import { PlanProblem, Workpiece, type PlannedStep } from './workpiece'
+import { PlanProblem, Workpiece, type PlannedStep, type PlannedTurn } from './workpiece'
 
 export interface PlanOptions {
   readonly variant?: Variant
@@ -292,7 +292,8 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
     for (const [at, { turn }] of step.turns.entries()) {
       const isHeld = step.turns.slice(0, at).every(({ role }) => role === 'hold')
       if (!isHeld && isSolved(puzzle, state)) {
-        const shortened = { ...step, turns: step.turns.slice(0, at), endsEarly: true }
+        const turns = withoutDebt(step.turns.slice(0, at))
+        const shortened = { ...step, turns, endsEarly: true }
         const steps = [...last.steps.slice(0, nth), shortened]
         return [...drafted.slice(0, -1), { ...last, steps }]
       }
@@ -302,6 +303,16 @@ function endWhenHome(puzzle: Puzzle, drafted: Draft['stages']): Draft['stages'] 
       return [...drafted.slice(0, -1), { ...last, steps: last.steps.slice(0, nth + 1) }]
   }
   return drafted
+}
+
+/** A set-up that is not undone any more is no set-up: nothing is owed for it. */
+function withoutDebt(turns: readonly PlannedTurn[]): readonly PlannedTurn[] {
+  const open: number[] = []
+  turns.forEach(({ role }, nth) => {
+    if (role === 'setup') open.push(nth)
+    if (role === 'undo') open.pop()
+  })
+  return turns.map((turn, nth) => (open.includes(nth) ? { ...turn, role: 'do' } : turn))
 }
 
 /** Whether the first piece that is brought home is the preferred one. */

@@ -94,6 +94,9 @@ const steadyTurnsOf = memoised((puzzle: Puzzle): readonly Turn[] => {
   )
 })
 
+const made = (macros: readonly (Macro | undefined)[]): Macro[] =>
+  macros.filter((macro) => macro !== undefined)
+
 /** Of what is moved, as 24 place + rotation: its place, and a letter of its own. */
 const MOVED = Array.from({ length: 256 * ROTATION_COUNT }, (_, each) => each)
 const PLACE_OF = Uint8Array.from(MOVED, (each) => Math.floor(each / ROTATION_COUNT))
@@ -136,18 +139,18 @@ class Kit {
   }
 
   private singles(): Macro[] {
-    return this.turns.flatMap((turn) => this.addDoing([turn]))
+    return made(this.turns.map((turn) => this.addDoing([turn])))
   }
 
   private commutators(): Macro[] {
     const { puzzle, turns } = this
-    const made: Macro[] = []
+    const found: (Macro | undefined)[] = []
     const long: Parts[] = []
     for (const a of turns)
       for (const b of turns) {
         if (isParallel(puzzle, a, b)) continue
         const first = [a]
-        made.push(...this.addOf({ first, second: b }))
+        found.push(this.addOf({ first, second: b }))
         const back = puzzle.turns[a.inverse]
         for (const c of turns) {
           if (!isParallel(puzzle, c, a)) long.push({ first: [a, b, back], second: c })
@@ -157,11 +160,11 @@ class Kit {
       }
     // The long ones are worth their turns where they leave nearly all alone.
     for (const parts of long.sort((x, y) => x.first.length - y.first.length))
-      made.push(...this.addOf(parts, 3))
-    return made
+      found.push(this.addOf(parts, 3))
+    return made(found)
   }
 
-  private addOf(parts: Parts, most?: number): Macro[] {
+  private addOf(parts: Parts, most?: number): Macro | undefined {
     const { puzzle } = this
     const { first, second } = parts
     const turns = [...first, second, ...inverseOf(puzzle, first), puzzle.turns[second.inverse]]
@@ -172,15 +175,13 @@ class Kit {
   private setUp(begun: readonly Macro[], goesOn: () => boolean): void {
     let level = begun
     while (level.length > 0 && goesOn()) {
-      const next: Macro[] = []
+      const next: (Macro | undefined)[] = []
       for (const macro of level)
         for (const turn of this.turns) {
           if (!goesOn()) return
-          if (turn.grip === macro.turns[0].grip) continue
-          const made = this.setUpBy(turn, macro)
-          if (made) next.push(made)
+          if (turn.grip !== macro.turns[0].grip) next.push(this.setUpBy(turn, macro))
         }
-      level = next
+      level = made(next)
     }
   }
 
@@ -200,7 +201,8 @@ class Kit {
     return this.add(places.length, () => [turn, ...turns, undo], parts)
   }
 
-  private addDoing(turns: readonly Turn[], parts?: Parts, most = Infinity): Macro[] {
+  /** As it stands, if it moves no more than so many. */
+  private addDoing(turns: readonly Turn[], parts?: Parts, most = Infinity): Macro | undefined {
     const { moved } = this
     const effects = turns.map((turn) => this.effectOf(turn))
     let count = 0
@@ -211,11 +213,10 @@ class Kit {
         at = effect.to[at]
       }
       if (by === 0) continue
-      if (count === most) return []
+      if (count === most) return undefined
       moved[count++] = 24 * place + by
     }
-    const made = this.add(count, () => turns, parts)
-    return made ? [made] : []
+    return this.add(count, () => turns, parts)
   }
 
   /** Kept if it does what none before does: what it moves stands in order at the beginning of `moved`. */
@@ -228,9 +229,9 @@ class Kit {
       does += LETTER[moved[i]]
     }
     if (!isAny || this.byDoing.has(does)) return undefined
-    const made: Macro = { turns: turns(), ...(parts ? { parts } : {}), ...this.movedOnes(count) }
-    this.byDoing.set(does, made)
-    return made
+    const macro: Macro = { turns: turns(), ...(parts ? { parts } : {}), ...this.movedOnes(count) }
+    this.byDoing.set(does, macro)
+    return macro
   }
 
   private movedOnes(count: number): Pick<Macro, 'places' | 'rotations'> {
